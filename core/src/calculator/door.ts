@@ -1,0 +1,113 @@
+import * as yup from 'yup';
+
+/** One thing that is wrong with an input. */
+export interface Issue {
+  /** Dotted, 0-based (`changes.0.xM`); empty for the input as a whole. */
+  path: string;
+  message: string;
+}
+
+export type Parsed<Input> =
+  | { ok: true; input: Input; /** Paths of inputs that were not given. */ defaulted: string[] }
+  | { ok: false; issues: Issue[] };
+
+const deepest = 32;
+const mostIssues = 100;
+
+export interface DoorRules {
+  /** The shape; a function when one field decides which others there are. */
+  schema: yup.ISchema<unknown> | ((body: Record<string, unknown>) => yup.ISchema<unknown>);
+  /** Values of absent optional fields, by dotted path; those under an absent parent are left out. */
+  defaults?: Record<string, unknown> | ((body: Record<string, unknown>) => Record<string, unknown>);
+  /** Rules between fields; runs only when the shape holds. */
+  cross?: (input: never, issue: (path: string, message: string) => void) => void;
+}
+
+/**
+ * The one door through which every input of every calculator passes: depth, root, shape, cross-field rules,
+ * then defaults. Nothing is converted; the body itself is never changed.
+ *
+ * @param body anything, as JSON gave it
+ * @returns the input with its defaults and their paths, or at most 100 issues
+ */
+export function openDoor<Input>(body: unknown, rules: DoorRules): Parsed<Input> {
+  const deep = tooDeepAt(body);
+  if (deep !== null) return refuse([{ path: deep, message: `is nested deeper than ${deepest} levels` }]);
+  if (typeof body !== 'object' || body === null || Array.isArray(body)) {
+    return refuse([{ path: '', message: 'the body must be a JSON object' }]);
+  }
+  const given = body as Record<string, unknown>;
+  const schema = typeof rules.schema === 'function' ? rules.schema(given) : rules.schema;
+  const issues = shapeIssues(schema as yup.Schema, given);
+  if (issues.length > 0) return refuse(issues);
+  const input = structuredCopy(given);
+  const defaults = typeof rules.defaults === 'function' ? rules.defaults(given) : (rules.defaults ?? {});
+  const defaulted = fillDefaults(input, defaults);
+  const crossIssues: Issue[] = [];
+  rules.cross?.(input as never, (path, message) => crossIssues.push({ path, message }));
+  if (crossIssues.length > 0) return refuse(crossIssues);
+  return { ok: true, input: input as Input, defaulted };
+}
+
+const refuse = (issues: Issue[]) => ({ ok: false as const, issues: issues.slice(0, mostIssues) });
+
+function shapeIssues(schema: yup.Schema, body: unknown): Issue[] {
+  try {
+    schema.validateSync(body, { strict: true, abortEarly: false });
+    return [];
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error;
+    const leaves = error.inner.length > 0 ? error.inner : [error];
+    const seen = new Set<string>();
+    return leaves.flatMap(({ path = '', message }) => {
+      const issue = { path: dotted(path), message };
+      const key = `${issue.path}\n${message}`;
+      if (seen.has(key)) return [];
+      seen.add(key);
+      return [issue];
+    });
+  }
+}
+
+/** Yup writes `changes[0].xM` and `["odd key"]`; the contract wants `changes.0.xM`. */
+function dotted(path: string): string {
+  return path.replace(/\[["']?([^"'\]]*)["']?\]/g, '.$1').replace(/^\./, '');
+}
+
+/** The top field under which the body is nested too deep, or null. Iterative: the nesting may be 10 000 deep. */
+function tooDeepAt(body: unknown): string | null {
+  const stack: { value: unknown; depth: number; top: string }[] = [{ value: body, depth: 0, top: '' }];
+  for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
+    const { value, depth, top } = next;
+    if (typeof value !== 'object' || value === null) continue;
+    if (depth > deepest) return top.slice(0, 60);
+    for (const [key, child] of Object.entries(value)) {
+      if (typeof child === 'object' && child !== null) {
+        stack.push({ value: child, depth: depth + 1, top: depth === 0 ? key : top });
+      }
+    }
+  }
+  return null;
+}
+
+function structuredCopy(value: Record<string, unknown>): Record<string, unknown> {
+  return JSON.parse(JSON.stringify(value)) as Record<string, unknown>;
+}
+
+function fillDefaults(input: Record<string, unknown>, defaults: Record<string, unknown>): string[] {
+  const filled: string[] = [];
+  for (const [path, value] of Object.entries(defaults)) {
+    const keys = path.split('.');
+    const last = keys.pop()!;
+    const parent = keys.reduce<unknown>(
+      (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
+      input,
+    );
+    if (typeof parent !== 'object' || parent === null) continue;
+    const holder = parent as Record<string, unknown>;
+    if (holder[last] !== undefined) continue;
+    holder[last] = value;
+    filled.push(path);
+  }
+  return filled;
+}

@@ -1,0 +1,24 @@
+export {
+  allFinite,
+  defineCalculator,
+  outOfRange,
+  registered,
+  type AnyCalculator,
+  type Calculator,
+  type CalculatorAnswer,
+  type Desk,
+  type Outcome,
+} from './calculator';
+export { openDoor, type DoorRules, type Issue, type Parsed } from './door';
+export {
+  list,
+  number,
+  numberProblem,
+  oneOf,
+  record,
+  span,
+  table,
+  text,
+  type NumberRule,
+  type TableRule,
+} from './schema';

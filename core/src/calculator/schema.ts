@@ -1,0 +1,206 @@
+import * as yup from 'yup';
+
+/** Numbers beyond this are refused everywhere: no physical quantity of this trade is larger. */
+export const largest = 1e9;
+
+export interface NumberRule {
+  /** Least value that passes. */
+  min?: number;
+  /** Largest value that passes. */
+  max?: number;
+  /** The value must lie above this. */
+  above?: number;
+  /** The value must lie below this. */
+  below?: number;
+  integer?: boolean;
+}
+
+/** What is wrong with a value that should be a number, or null. */
+export function numberProblem(value: unknown, rule: NumberRule = {}): string | null {
+  if (typeof value !== 'number') return `must be a number, not ${typeName(value)}`;
+  if (!Number.isFinite(value)) return 'must be a finite number';
+  if (Math.abs(value) > largest) return 'must lie within ±1e9';
+  if (rule.integer === true && !Number.isInteger(value)) return 'must be a whole number';
+  if (rule.min !== undefined && value < rule.min) return `must be ${rule.min} or more`;
+  if (rule.max !== undefined && value > rule.max) return `must be ${rule.max} or less`;
+  if (rule.above !== undefined && value <= rule.above) return `must be above ${rule.above}`;
+  if (rule.below !== undefined && value >= rule.below) return `must be below ${rule.below}`;
+  return null;
+}
+
+function typeName(value: unknown): string {
+  if (value === null) return 'null';
+  if (Array.isArray(value)) return 'a list';
+  if (typeof value === 'string') return 'text';
+  return typeof value === 'object' ? 'an object' : `a ${typeof value}`;
+}
+
+/**
+ * A field judged by one function that returns what is wrong, or null. Absent fields fail unless optional.
+ * Yup's own type tests are not used: they echo the value, convert, or let Infinity pass.
+ */
+function judged(problem: (value: unknown) => string | null, optional: boolean): yup.MixedSchema {
+  return yup.mixed().test({
+    name: 'judged',
+    test(value: unknown, context) {
+      if (value === undefined) return optional ? true : context.createError({ message: 'is required' });
+      const message = problem(value);
+      return message === null ? true : context.createError({ message });
+    },
+  });
+}
+
+/** A required number; `number.optional(rule)` for one with a default. */
+export function number(rule: NumberRule = {}): yup.MixedSchema {
+  return judged((value) => numberProblem(value, rule), false).nullable() as yup.MixedSchema;
+}
+number.optional = (rule: NumberRule = {}): yup.MixedSchema =>
+  judged((value) => numberProblem(value, rule), true).nullable() as yup.MixedSchema;
+
+/** A required text of 1 to `max` characters. */
+export function text(max = 200): yup.MixedSchema {
+  return judged((value) => {
+    if (typeof value !== 'string') return `must be text, not ${typeName(value)}`;
+    if (value.length === 0) return 'must not be empty';
+    return value.length > max ? `must be at most ${max} characters` : null;
+  }, false).nullable() as yup.MixedSchema;
+}
+
+/** One of a list of texts or numbers. */
+export function oneOf(choices: readonly (string | number)[]): yup.MixedSchema {
+  return judged(
+    (value) =>
+      (typeof value === 'string' || typeof value === 'number') && choices.includes(value)
+        ? null
+        : `must be one of ${choices.join(', ')}`,
+    false,
+  ).nullable() as yup.MixedSchema;
+}
+
+export interface TableRule {
+  /** Rules of the two columns. */
+  columns: [NumberRule, NumberRule];
+  minRows?: number;
+  maxRows?: number;
+  /** The first column rises strictly. */
+  rising?: boolean;
+  /** What else holds for neighbouring rows or the whole table: a message, or null. */
+  whole?: (rows: [number, number][]) => string | null;
+}
+
+/**
+ * A table of pairs, checked in one loop. A wrong cell is named by its own path, a wrong order by the table's.
+ */
+function tableSchema(rule: TableRule, optional: boolean): yup.MixedSchema {
+  const { columns, minRows = 1, maxRows = 20_000, rising = true, whole } = rule;
+  return yup
+    .mixed()
+    .nullable()
+    .test({
+      name: 'table',
+      test(value: unknown, context) {
+        const at = (path: string, message: string) =>
+          context.createError({ path: `${context.path}${path}`, message });
+        if (value === undefined) return optional ? true : at('', 'is required');
+        if (!Array.isArray(value)) return at('', `must be a list of pairs, not ${typeName(value)}`);
+        if (value.length < minRows) return at('', `must have at least ${minRows} rows`);
+        if (value.length > maxRows) return at('', `must have at most ${maxRows} rows`);
+        const rows: unknown[] = value;
+        for (const [i, row] of rows.entries()) {
+          if (!Array.isArray(row) || row.length !== 2) return at(`.${i}`, 'must be a pair of numbers');
+          for (const column of [0, 1] as const) {
+            const message = numberProblem(row[column], columns[column]);
+            if (message !== null) return at(`.${i}.${column}`, message);
+          }
+        }
+        const pairs = rows as [number, number][];
+        const fall = rising ? pairs.findIndex(([x], i) => i > 0 && x <= pairs[i - 1]![0]) : -1;
+        if (fall > 0) return at('', `must rise strictly in its first column (row ${fall} does not)`);
+        const message = whole?.(pairs) ?? null;
+        return message === null ? true : at('', message);
+      },
+    }) as yup.MixedSchema;
+}
+
+/** A required table of pairs; `table.optional(rule)` where it may be absent. */
+export function table(rule: TableRule): yup.MixedSchema {
+  return tableSchema(rule, false);
+}
+table.optional = (rule: TableRule): yup.MixedSchema => tableSchema(rule, true);
+
+type Fields = Record<string, yup.ISchema<unknown>>;
+
+/** An object with exactly these fields; each unknown one is named by its own path. */
+function recordSchema(fields: Fields, optional: boolean): yup.Schema {
+  const names = new Set(Object.keys(fields));
+  return yup.lazy((value: unknown) => {
+    if (value === undefined && optional) return yup.mixed().optional();
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) {
+      return judged((given) => `must be an object, not ${typeName(given)}`, false).nullable();
+    }
+    return yup.object(fields as yup.ObjectShape).test({
+      name: 'unknown-fields',
+      test(_given, context) {
+        const unknown = Object.keys(value).filter((key) => !names.has(key));
+        if (unknown.length === 0) return true;
+        return new yup.ValidationError(
+          unknown.slice(0, 100).map((key) =>
+            context.createError({
+              path:
+                (context.path ? `${context.path}.` : '') + (key.length > 60 ? `${key.slice(0, 60)}…` : key),
+              message: 'is not a field of this input',
+            }),
+          ),
+        );
+      },
+    });
+  }) as unknown as yup.Schema;
+}
+
+/** A required object with exactly these fields; `record.optional(fields)` where it may be absent. */
+export function record(fields: Fields): yup.Schema {
+  return recordSchema(fields, false);
+}
+record.optional = (fields: Fields): yup.Schema => recordSchema(fields, true);
+
+/** A list of like items, its length judged before its items. */
+export function list(
+  of: yup.ISchema<unknown>,
+  rule: { minRows?: number; maxRows?: number } = {},
+): yup.Schema {
+  const { minRows = 0, maxRows = 2000 } = rule;
+  return yup.lazy((value: unknown) => {
+    const problem = Array.isArray(value)
+      ? value.length < minRows
+        ? `must have at least ${minRows} entries`
+        : value.length > maxRows
+          ? `must have at most ${maxRows} entries`
+          : null
+      : `must be a list, not ${typeName(value)}`;
+    if (problem !== null) return judged(() => problem, false).nullable();
+    return yup.array().of(of as yup.Schema);
+  }) as unknown as yup.Schema;
+}
+
+/** A required pair `[low, high]` of numbers under one rule, low below high. */
+export function span(rule: NumberRule): yup.MixedSchema {
+  return yup
+    .mixed()
+    .nullable()
+    .test({
+      name: 'span',
+      test(value: unknown, context) {
+        const at = (path: string, message: string) =>
+          context.createError({ path: `${context.path}${path}`, message });
+        if (value === undefined) return at('', 'is required');
+        if (!Array.isArray(value) || value.length !== 2) return at('', 'must be a pair of numbers');
+        for (const end of [0, 1] as const) {
+          const message = numberProblem(value[end], rule);
+          if (message !== null) return at(`.${end}`, message);
+        }
+        return (value[0] as number) < (value[1] as number)
+          ? true
+          : at('', 'must rise: its first value below its second');
+      },
+    }) as yup.MixedSchema;
+}

@@ -1,0 +1,22 @@
+import { registered, type AnyCalculator } from './calculator';
+import { cable } from './conductor';
+import { faultCurrent, fuse } from './fuse';
+import { pack } from './pack';
+import { busDischarge, precharge, prechargeChoose, prechargeFit } from './precharge';
+import { axleLoads, range } from './vehicle';
+
+/** Every stateless calculator, by the name it has under `/api/calc/`. */
+export const calculators: ReadonlyMap<string, AnyCalculator> = new Map(
+  [
+    registered(range),
+    registered(axleLoads),
+    registered(pack),
+    registered(precharge),
+    registered(prechargeChoose),
+    registered(prechargeFit),
+    registered(busDischarge),
+    registered(fuse),
+    registered(faultCurrent),
+    registered(cable),
+  ].map((calculator) => [calculator.name, calculator]),
+);

@@ -1,0 +1,48 @@
+import { bracket, type Table } from '../math';
+
+/** Average pre-arcing curve: currents rise strictly, times fall strictly. */
+export type MeltingCurve = Table;
+
+/**
+ * Pre-arcing time at a current on the average curve.
+ *
+ * Linear in log-log between points; above the last point I²t of the last point holds.
+ *
+ * @returns seconds, or null at or below the first point, where it never melts
+ */
+export function meltTimeS(curve: MeltingCurve, currentA: number): number | null {
+  const [firstA] = curve[0]!;
+  const [lastA, lastS] = curve[curve.length - 1]!;
+  if (currentA <= firstA) return null;
+  if (currentA >= lastA) return lastS * (lastA / currentA) ** 2;
+  const [[leftA, leftS], [rightA, rightS]] = bracket(curve, currentA);
+  const share = Math.log(currentA / leftA) / Math.log(rightA / leftA);
+  return leftS * (rightS / leftS) ** share;
+}
+
+export interface FuseBand {
+  curve: MeltingCurve;
+  /** Tolerance on current. */
+  currentToleranceFraction: number;
+  /** Total clearing I²t over pre-arcing I²t. */
+  arcI2tFactor: number;
+}
+
+/** Fastest, average and slowest melting of a batch within its tolerance; null where it never melts. */
+export function meltBand(fuse: Pick<FuseBand, 'curve' | 'currentToleranceFraction'>, currentA: number) {
+  const tolerance = fuse.currentToleranceFraction;
+  return {
+    fastestS: meltTimeS(fuse.curve, currentA / (1 - tolerance)),
+    averageS: meltTimeS(fuse.curve, currentA),
+    slowestS: meltTimeS(fuse.curve, currentA / (1 + tolerance)),
+  };
+}
+
+/** The longest arc that is added to the melting time. */
+const arcAtMostS = 0.1;
+
+/** Longest clearing time: slowest melting and its arc; null where the slowest never melts. */
+export function clearingTimeS(fuse: FuseBand, currentA: number): number | null {
+  const slowestS = meltTimeS(fuse.curve, currentA / (1 + fuse.currentToleranceFraction));
+  return slowestS === null ? null : slowestS + (fuse.arcI2tFactor - 1) * Math.min(slowestS, arcAtMostS);
+}

@@ -1,0 +1,2 @@
+export { bracket, integrate, interpolate, logSpaced, type Table } from './interpolate';
+export { findRoot, minimise, type Root } from './root';

@@ -1,0 +1,55 @@
+/** A table of points, the first column rising strictly. */
+export type Table = readonly (readonly [number, number])[];
+
+/**
+ * Piecewise-linear reading of a table, its end values held beyond its ends.
+ *
+ * @throws when the table is empty
+ */
+export function interpolate(table: Table, x: number): number {
+  const first = table[0];
+  const last = table[table.length - 1];
+  if (first === undefined || last === undefined) throw new Error('an empty table has no values');
+  if (x <= first[0]) return first[1];
+  if (x >= last[0]) return last[1];
+  const [left, right] = bracket(table, x);
+  return left[1] + ((right[1] - left[1]) * (x - left[0])) / (right[0] - left[0]);
+}
+
+/** The two neighbouring points between which `x` lies; `x` must lie inside the table. */
+export function bracket(table: Table, x: number): [readonly [number, number], readonly [number, number]] {
+  let low = 0;
+  let high = table.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (table[middle]![0] <= x) low = middle;
+    else high = middle;
+  }
+  return [table[low]!, table[high]!];
+}
+
+/** Integral of the piecewise-linear table from `from` to `to` (trapezoids; end values held beyond the ends). */
+export function integrate(table: Table, from: number, to: number): number {
+  if (to < from) return -integrate(table, to, from);
+  const inside = table.filter(([x]) => x > from && x < to);
+  const points: [number, number][] = [
+    [from, interpolate(table, from)],
+    ...inside.map(([x, y]): [number, number] => [x, y]),
+    [to, interpolate(table, to)],
+  ];
+  let area = 0;
+  for (let i = 1; i < points.length; i += 1) {
+    const [x0, y0] = points[i - 1]!;
+    const [x1, y1] = points[i]!;
+    area += ((x1 - x0) * (y0 + y1)) / 2;
+  }
+  return area;
+}
+
+/** `count` values from `from` to `to`, evenly spaced in the logarithm; both ends exact. Both must be above 0. */
+export function logSpaced(from: number, to: number, count: number): number[] {
+  const step = Math.log(to / from) / (count - 1);
+  return Array.from({ length: count }, (_, i) =>
+    i === 0 ? from : i === count - 1 ? to : from * Math.exp(step * i),
+  );
+}

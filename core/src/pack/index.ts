@@ -1,0 +1,1 @@
+export { cellSchema, pack, type CellData, type PackInput, type PackResult } from './pack';

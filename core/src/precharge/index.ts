@@ -1,0 +1,9 @@
+export { busDischarge, type BusDischargeInput, type BusDischargeResult } from './bus-discharge';
+export {
+  prechargeChoose,
+  type PrechargeChooseInput,
+  type PrechargeChooseResult,
+  type RankedResistor,
+} from './choose';
+export { prechargeFit, type PrechargeFitInput, type PrechargeFitResult } from './fit';
+export { busVoltageAt, precharge, type PrechargeInput, type PrechargeResult } from './precharge';

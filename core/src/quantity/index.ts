@@ -1,0 +1,2 @@
+export { formatNumber, formatQuantity, showQuantity, type Shown } from './format';
+export { parseQuantity, type ParsedQuantity } from './parse';

@@ -1,0 +1,2 @@
+export { substitute } from './substitute';
+export { Worksheet, type WorkingInput, type WorkingStep } from './worksheet';

@@ -1,0 +1,24 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: { target: 'es2022', parser: { syntax: 'typescript' }, experimental: { keepImportAttributes: true } },
+    module: { type: 'es6' },
+  },
+];
+const project = (name, roots) => ({
+  displayName: name,
+  roots,
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '^.+\\.ts$': swc },
+  testMatch: ['**/*.test.ts'],
+  testTimeout: 60000,
+});
+
+export default {
+  projects: [
+    project('core', ['<rootDir>/core/src']),
+    { ...project('server', ['<rootDir>/server']), globalSetup: '<rootDir>/server/test/template-database.ts' },
+    project('web', ['<rootDir>/web/src']),
+  ],
+};
