@@ -12,6 +12,7 @@ export {
 export { openDoor, type DoorRules, type Issue, type Parsed } from './door';
 export {
   list,
+  mapOf,
   number,
   numberProblem,
   oneOf,

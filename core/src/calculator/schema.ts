@@ -57,25 +57,29 @@ export function number(rule: NumberRule = {}): yup.MixedSchema {
 number.optional = (rule: NumberRule = {}): yup.MixedSchema =>
   judged((value) => numberProblem(value, rule), true).nullable() as yup.MixedSchema;
 
-/** A required text of 1 to `max` characters. */
-export function text(max = 200): yup.MixedSchema {
-  return judged((value) => {
-    if (typeof value !== 'string') return `must be text, not ${typeName(value)}`;
-    if (value.length === 0) return 'must not be empty';
-    return value.length > max ? `must be at most ${max} characters` : null;
-  }, false).nullable() as yup.MixedSchema;
-}
+const textProblem = (max: number) => (value: unknown) => {
+  if (typeof value !== 'string') return `must be text, not ${typeName(value)}`;
+  if (value.length === 0) return 'must not be empty';
+  return value.length > max ? `must be at most ${max} characters` : null;
+};
 
-/** One of a list of texts or numbers. */
-export function oneOf(choices: readonly (string | number)[]): yup.MixedSchema {
-  return judged(
-    (value) =>
-      (typeof value === 'string' || typeof value === 'number') && choices.includes(value)
-        ? null
-        : `must be one of ${choices.join(', ')}`,
-    false,
-  ).nullable() as yup.MixedSchema;
+/** A required text of 1 to `max` characters; `text.optional(max)` where it may be absent. */
+export function text(max = 200): yup.MixedSchema {
+  return judged(textProblem(max), false).nullable() as yup.MixedSchema;
 }
+text.optional = (max = 200): yup.MixedSchema => judged(textProblem(max), true).nullable() as yup.MixedSchema;
+
+type Choice = string | number | boolean;
+
+const choiceProblem = (choices: readonly Choice[]) => (value: unknown) =>
+  choices.includes(value as Choice) ? null : `must be one of ${choices.join(', ')}`;
+
+/** One of a list of values; `oneOf.optional(choices)` where it may be absent. */
+export function oneOf(choices: readonly Choice[]): yup.MixedSchema {
+  return judged(choiceProblem(choices), false).nullable() as yup.MixedSchema;
+}
+oneOf.optional = (choices: readonly Choice[]): yup.MixedSchema =>
+  judged(choiceProblem(choices), true).nullable() as yup.MixedSchema;
 
 export interface TableRule {
   /** Rules of the two columns. */
@@ -130,38 +134,68 @@ table.optional = (rule: TableRule): yup.MixedSchema => tableSchema(rule, true);
 
 type Fields = Record<string, yup.ISchema<unknown>>;
 
+type FieldsOf = Fields | ((value: Record<string, unknown>) => Fields);
+
 /** An object with exactly these fields; each unknown one is named by its own path. */
-function recordSchema(fields: Fields, optional: boolean): yup.Schema {
-  const names = new Set(Object.keys(fields));
+function recordSchema(fieldsOf: FieldsOf, optional: boolean): yup.Schema {
+  const fixed = typeof fieldsOf === 'function' ? null : objectOf(fieldsOf);
   return yup.lazy((value: unknown) => {
     if (value === undefined && optional) return yup.mixed().optional();
     if (typeof value !== 'object' || value === null || Array.isArray(value)) {
       return judged((given) => `must be an object, not ${typeName(given)}`, false).nullable();
     }
-    return yup.object(fields as yup.ObjectShape).test({
-      name: 'unknown-fields',
-      test(_given, context) {
-        const unknown = Object.keys(value).filter((key) => !names.has(key));
-        if (unknown.length === 0) return true;
-        return new yup.ValidationError(
-          unknown.slice(0, 100).map((key) =>
-            context.createError({
-              path:
-                (context.path ? `${context.path}.` : '') + (key.length > 60 ? `${key.slice(0, 60)}…` : key),
-              message: 'is not a field of this input',
-            }),
-          ),
-        );
-      },
-    });
+    return fixed ?? objectOf((fieldsOf as (given: object) => Fields)(value));
   }) as unknown as yup.Schema;
 }
 
-/** A required object with exactly these fields; `record.optional(fields)` where it may be absent. */
+function objectOf(fields: Fields): yup.Schema {
+  const names = new Set(Object.keys(fields));
+  return yup.object(fields as yup.ObjectShape).test({
+    name: 'unknown-fields',
+    test(given: unknown, context) {
+      const unknown = Object.keys(given as object).filter((key) => !names.has(key));
+      if (unknown.length === 0) return true;
+      return new yup.ValidationError(
+        unknown.slice(0, 100).map((key) =>
+          context.createError({
+            path: (context.path ? `${context.path}.` : '') + (key.length > 60 ? `${key.slice(0, 60)}…` : key),
+            message: 'is not a field of this input',
+          }),
+        ),
+      );
+    },
+  });
+}
+
+/**
+ * A required object with exactly these fields; `record.optional(fields)` where it may be absent, and
+ * `record.by(value => fields)` where one field decides which others there are.
+ */
 export function record(fields: Fields): yup.Schema {
   return recordSchema(fields, false);
 }
 record.optional = (fields: Fields): yup.Schema => recordSchema(fields, true);
+record.by = (fieldsOf: (value: Record<string, unknown>) => Fields): yup.Schema =>
+  recordSchema(fieldsOf, false);
+
+/** An object of like items by id. Ids are 1 to 80 characters and never `__proto__`. */
+export function mapOf(of: yup.ISchema<unknown>, maxEntries = 5000): yup.Schema {
+  return yup.lazy((value: unknown) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) {
+      return judged((given) => `must be an object, not ${typeName(given)}`, false).nullable();
+    }
+    const keys = Object.keys(value);
+    const bad = keys.find(
+      (key) => key.length === 0 || key.length > 80 || key === '__proto__' || /["[\].]/.test(key),
+    );
+    if (bad !== undefined || keys.length > maxEntries) {
+      const message =
+        bad === undefined ? `must have at most ${maxEntries} entries` : 'has an id that is not allowed';
+      return judged(() => message, false).nullable();
+    }
+    return yup.object(Object.fromEntries(keys.map((key) => [key, of])) as yup.ObjectShape);
+  }) as unknown as yup.Schema;
+}
 
 /** A list of like items, its length judged before its items. */
 export function list(

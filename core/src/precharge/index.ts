@@ -7,3 +7,4 @@ export {
 } from './choose';
 export { prechargeFit, type PrechargeFitInput, type PrechargeFitResult } from './fit';
 export { busVoltageAt, precharge, type PrechargeInput, type PrechargeResult } from './precharge';
+export { prechargeSteps } from './steps';

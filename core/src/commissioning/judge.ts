@@ -1,0 +1,106 @@
+import { formatNumber, formatQuantity } from '../quantity';
+import { prechargeFit } from '../precharge';
+import type { Detail, Measured, Verdict } from '../record';
+import type { Expectation } from './procedure';
+
+export interface Judgement {
+  verdict: Verdict;
+  /** Why not, when it fails. */
+  reasons: string[];
+  details: Detail[];
+}
+
+export type JudgementOrRefusal = { ok: true; judgement: Judgement } | { ok: false; message: string };
+
+/**
+ * The verdict on a measurement. Limits that are met exactly pass.
+ *
+ * @returns a refusal when the measurement is not of the kind that is expected, or cannot be fitted
+ */
+export function judgeMeasurement(expected: Expectation, measured: Measured): JudgementOrRefusal {
+  if (expected.kind === 'range') {
+    if (measured.kind !== 'value') return { ok: false, message: 'a single value is expected, not a trace' };
+    if (measured.unit !== expected.unit)
+      return { ok: false, message: `the unit is ${expected.unit}, not ${measured.unit}` };
+    return { ok: true, judgement: judgeRange(expected, measured.value) };
+  }
+  if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
+  return judgeRise(expected, measured);
+}
+
+function judgeRange(expected: Extract<Expectation, { kind: 'range' }>, value: number): Judgement {
+  const { min, max, unit } = expected;
+  const reasons: string[] = [];
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  if (min !== undefined && value < min) reasons.push(`${q(value)} is below ${q(min)}`);
+  if (max !== undefined && value > max) reasons.push(`${q(value)} is above ${q(max)}`);
+  return { verdict: reasons.length === 0 ? 'pass' : 'fail', reasons, details: [] };
+}
+
+function judgeRise(
+  expected: Extract<Expectation, { kind: 'rise' }>,
+  { samples, packVoltageV }: Extract<Measured, { kind: 'trace' }>,
+): JudgementOrRefusal {
+  const parsed = prechargeFit.parse({ packVoltageV, resistanceOhm: expected.resistanceOhm, samples });
+  if (!parsed.ok) {
+    const issue = parsed.issues[0];
+    return {
+      ok: false,
+      message: `the trace cannot be fitted: ${issue?.path ?? ''} ${issue?.message ?? ''}`.trim(),
+    };
+  }
+  const { result, findings } = prechargeFit.calculate(parsed.input);
+  const ratio = result.capacitanceF / expected.capacitanceF;
+  const tolerance = expected.capacitanceToleranceFraction;
+  const reasons = findings.map(({ message }) => message);
+  const fitted = formatQuantity(result.capacitanceF, 'F');
+  const designed = formatQuantity(expected.capacitanceF, 'F');
+  if (ratio > 1 + tolerance)
+    reasons.push(
+      `fits ${fitted}, ${formatNumber((ratio - 1) * 100, 2)} % more than the ${designed} designed`,
+    );
+  if (ratio < 1 - tolerance)
+    reasons.push(
+      `fits ${fitted}, ${formatNumber((1 - ratio) * 100, 2)} % less than the ${designed} designed`,
+    );
+  if (expected.loadOhm === null && result.parallelLoadOhm !== null) {
+    reasons.push(
+      `the bus ends at ${formatNumber(result.finalVoltageV)} V: a load of about ${formatQuantity(result.parallelLoadOhm, 'Ω')} draws on it`,
+    );
+  }
+  return {
+    ok: true,
+    judgement: {
+      verdict: reasons.length === 0 ? 'pass' : 'fail',
+      reasons,
+      details: [
+        { label: 'capacitance fitted', value: result.capacitanceF, unit: 'F' },
+        { label: 'time constant fitted', value: result.timeConstantS, unit: 's' },
+        { label: 'final voltage fitted', value: result.finalVoltageV, unit: 'V' },
+        { label: 'load on the bus', value: result.parallelLoadOhm, unit: 'Ω' },
+        { label: 'rms error of the fit', value: result.rmsErrorV, unit: 'V' },
+      ],
+    },
+  };
+}
+
+/**
+ * Asks about a value that would be right with its sign turned or its decimal point moved by one or three places.
+ *
+ * @returns a question for the person, or null when the value needs none
+ */
+export function doubtAbout(expected: Expectation, value: number): string | null {
+  if (expected.kind !== 'range' || judgeRange(expected, value).verdict === 'pass') return null;
+  const slips: [number, string][] = [
+    [-value, 'with its sign turned'],
+    [value * 10, 'ten times as large'],
+    [value / 10, 'a tenth of it'],
+    [value * 1000, 'a thousand times as large'],
+    [value / 1000, 'a thousandth of it'],
+  ];
+  // A range without both ends says nothing about scale: almost any factor would fit.
+  if (expected.min === undefined || expected.max === undefined) return null;
+  const slip = slips.find(([other]) => judgeRange(expected, other).verdict === 'pass');
+  if (slip === undefined) return null;
+  return `${formatQuantity(value, expected.unit, 4)} is out, but ${slip[1]} (${formatQuantity(slip[0], expected.unit, 4)}) would fit. Is the value right as it stands?`;
+}

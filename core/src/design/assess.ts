@@ -1,0 +1,188 @@
+import { gates, judgeMeasurement, type GateId, type ProcedureStep } from '../commissioning';
+import type { RaisedCheck } from '../figure';
+import { gradeRank } from '../finding';
+import type {
+  AcceptanceBody,
+  Basis,
+  CorrectionBody,
+  Entry,
+  PositionBody,
+  ResultBody,
+  WorkBody,
+} from '../record';
+import type { Evaluation } from '../step';
+
+/** A recorded entry of one kind. */
+export type EntryOf<Body> = Entry & { body: Body };
+
+/** A value a result rested on, that has moved since. */
+export interface Moved {
+  figure: string;
+  label: string;
+  unit: string;
+  was: number;
+  /** null: it is no longer computed. */
+  now: number | null;
+}
+
+export type ResultState = 'due' | 'passed' | 'failed' | 'stale';
+
+/** One step of the procedure with the latest result that counts. */
+export interface StepStatus {
+  step: ProcedureStep;
+  state: ResultState;
+  entry: EntryOf<ResultBody> | null;
+  /** Why it is stale. */
+  moved: Moved[];
+  /** Work on the same subject since. */
+  workSince: string | null;
+  /** For a stale result: whether it would still pass; null when that cannot be judged. */
+  wouldStillPass: boolean | null;
+}
+
+export interface GateStatus {
+  id: GateId;
+  title: string;
+  open: boolean;
+  /** Titles of gates that are not passed yet. */
+  waitsFor: string[];
+  passed: boolean;
+}
+
+export interface FindingStatus {
+  check: RaisedCheck;
+  /** The acceptance that holds, if any. */
+  accepted: EntryOf<AcceptanceBody> | null;
+  /** Why the last acceptance lapsed. */
+  lapsed: string | null;
+}
+
+export interface Assessment {
+  findings: FindingStatus[];
+  steps: StepStatus[];
+  gates: GateStatus[];
+  /** The vehicle as last recorded. */
+  position: EntryOf<PositionBody> | null;
+  corrected: Set<number>;
+}
+
+/** Joins what follows from the design with what happened. Entries in the order of the chain. */
+export function assess(
+  evaluation: Evaluation,
+  procedure: ProcedureStep[],
+  entries: readonly Entry[],
+): Assessment {
+  const corrected = new Set(ofKind<CorrectionBody>(entries, 'correction').map(({ body }) => body.of));
+  const counting = entries.filter(({ seq }) => !corrected.has(seq));
+  const acceptances = ofKind<AcceptanceBody>(counting, 'acceptance');
+  const findings = evaluation.checks
+    .filter((check): check is RaisedCheck => check.state === 'raised')
+    .map((check) => withAcceptance(check, acceptances));
+  const statuses = procedure.map((step) => statusOf(step, counting));
+  return {
+    findings: findings.sort((a, b) => gradeRank[a.check.grade] - gradeRank[b.check.grade]),
+    steps: statuses,
+    gates: gateStatuses(statuses),
+    position: ofKind<PositionBody>(counting, 'position').at(-1) ?? null,
+    corrected,
+  };
+}
+
+function ofKind<Body extends Entry['body']>(entries: readonly Entry[], kind: Body['kind']): EntryOf<Body>[] {
+  return entries.filter((entry): entry is EntryOf<Body> => entry.body.kind === kind);
+}
+
+/** Relative move of a value beyond which an acceptance lapses. */
+const lapsesBeyondFraction = 1e-6;
+
+const moved = (was: number, now: number, toleranceFraction: number) =>
+  Math.abs(now - was) > toleranceFraction * Math.max(Math.abs(was), Math.abs(now));
+
+function withAcceptance(check: RaisedCheck, acceptances: EntryOf<AcceptanceBody>[]): FindingStatus {
+  const last = acceptances.filter(({ body }) => body.check === check.key).at(-1);
+  if (last === undefined) return { check, accepted: null, lapsed: null };
+  const lapsed = whyLapsed(check, last.body);
+  return { check, accepted: lapsed === null ? last : null, lapsed };
+}
+
+function whyLapsed(check: RaisedCheck, body: AcceptanceBody): string | null {
+  if (check.rule.version !== body.ruleVersion) return 'the rule judges differently since';
+  if (gradeRank[check.grade] < gradeRank[body.grade]) return 'its grade has risen';
+  for (const value of check.values) {
+    const then = body.values.find(({ label }) => label === value.label);
+    if (then === undefined || moved(then.value, value.value, lapsesBeyondFraction))
+      return `${value.label} has moved`;
+  }
+  return null;
+}
+
+function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
+  const none = { step, entry: null, moved: [], workSince: null, wouldStillPass: null };
+  const entry = ofKind<ResultBody>(entries, 'result')
+    .filter(({ body }) => body.step === step.id)
+    .at(-1);
+  if (entry === undefined) return { ...none, state: 'due' };
+  const movedSince = movedBasis(entry.basis, step.basis);
+  const work = ofKind<WorkBody>(entries, 'work').find(
+    ({ seq, subjects }) =>
+      seq > entry.seq && subjects.some(({ id }) => step.subjects.some((subject) => subject.id === id)),
+  );
+  if (movedSince.length === 0 && work === undefined) {
+    return { ...none, entry, state: entry.body.verdict === 'pass' ? 'passed' : 'failed' };
+  }
+  return {
+    step,
+    entry,
+    state: 'stale',
+    moved: movedSince,
+    workSince: work?.body.what ?? null,
+    wouldStillPass: rejudge(step, entry.body),
+  };
+}
+
+function movedBasis(was: readonly Basis[], now: readonly Basis[]): Moved[] {
+  const current = new Map(now.map((row) => [row.figure, row]));
+  const seen = new Set(was.map(({ figure }) => figure));
+  const gone: Moved[] = was.flatMap(({ figure, label, unit, value, toleranceFraction }) => {
+    const row = current.get(figure);
+    if (row !== undefined && !moved(value, row.value, toleranceFraction)) return [];
+    return [{ figure, label, unit, was: value, now: row?.value ?? null }];
+  });
+  // A part that was exchanged has another key: pair it with the one it replaced, by label order.
+  const added = now.filter(({ figure }) => !seen.has(figure));
+  return gone.map((row) =>
+    row.now === null && added.length > 0 ? { ...row, now: added.shift()?.value ?? null } : row,
+  );
+}
+
+function rejudge(step: ProcedureStep, body: ResultBody): boolean | null {
+  if (step.expected === null) return null;
+  const judged = judgeMeasurement(step.expected, body.measured);
+  return judged.ok ? judged.judgement.verdict === 'pass' : null;
+}
+
+function gateStatuses(statuses: StepStatus[]): GateStatus[] {
+  const passed = new Map<string, boolean>(
+    gates.map(({ id }) => {
+      const own = statuses.filter(({ step }) => step.gate === id);
+      return [id, own.length > 0 && own.every(({ state }) => state === 'passed')];
+    }),
+  );
+  return gates.map(({ id, title, needs }) => {
+    const waitsFor = needs.filter((need) => passed.get(need) !== true);
+    return {
+      id,
+      title,
+      open: waitsFor.length === 0,
+      waitsFor: waitsFor.map((need) => gates.find((gate) => gate.id === need)!.title),
+      passed: passed.get(id) === true,
+    };
+  });
+}
+
+/** The live state of the vehicle in one line. */
+export function positionText(body: PositionBody): string {
+  if (body.linksOut > 0) return `HV open at ${body.linksOut} ${body.linksOut === 1 ? 'link' : 'links'}`;
+  if (body.serviceDisconnect === 'out') return 'HV open at the service disconnect';
+  return body.mains === 'open' ? 'Pack closed, mains open' : 'Bus live: mains closed';
+}

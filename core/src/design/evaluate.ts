@@ -1,0 +1,33 @@
+import { conductorSteps } from '../conductor';
+import { contactorSteps } from '../contactor';
+import { fuseSteps } from '../fuse';
+import { networkSteps } from '../network';
+import { packSteps } from '../pack';
+import { prechargeSteps } from '../precharge';
+import { Evaluator, type Evaluation } from '../step';
+import { vehicleSteps } from '../vehicle';
+import type { Design } from '../document';
+
+/** Version of the computation; entries and releases carry it. */
+export const coreVersion = '0.1.0';
+
+/** Every step there is, in the order of the job. */
+export const steps = [
+  ...vehicleSteps,
+  ...packSteps,
+  ...networkSteps,
+  ...prechargeSteps,
+  ...fuseSteps,
+  ...conductorSteps,
+  ...contactorSteps,
+];
+
+/** An evaluator with a memory: hand it one design after another of the same job. */
+export function createEvaluator(): Evaluator {
+  return new Evaluator(steps);
+}
+
+/** Evaluates a design from nothing. */
+export function evaluate(design: Design): Evaluation {
+  return createEvaluator().evaluate(design);
+}

@@ -1,0 +1,194 @@
+import type { Part, PartKey } from '../parts';
+
+/** An id: a kind prefix and ten random characters, made outside the core. */
+export type Id = string;
+
+/** The current shape of the design document. */
+export const designSchemaNumber = 1;
+
+/** Everything may be absent: what is not decided yet is not stored. */
+export interface Vehicle {
+  make?: string;
+  model?: string;
+  year?: number;
+  wheelbaseM?: number;
+  lengthM?: number;
+  /** Front of the vehicle to the front axle. */
+  frontOverhangM?: number;
+  heightM?: number;
+  wheelDiameterM?: number;
+  /** Axle loads before the work, as weighed. */
+  frontKg?: number;
+  rearKg?: number;
+  frontLimitKg?: number;
+  rearLimitKg?: number;
+  grossLimitKg?: number;
+  whPerKmPerKg?: number;
+  speedKmH?: number;
+  rollingCoefficient?: number;
+  dragAreaM2?: number;
+  airDensityKgM3?: number;
+  gradeFraction?: number;
+  drivetrainEfficiency?: number;
+  accessoriesW?: number;
+  wantedRangeKm?: number;
+}
+
+/** A mass that is taken out of the vehicle or put into it, apart from the battery boxes. */
+export interface MassItem {
+  tag: string;
+  change: 'out' | 'in';
+  massKg?: number;
+  xM?: number;
+  zM?: number;
+  lengthM?: number;
+  heightM?: number;
+}
+
+export interface ModuleItem {
+  tag: string;
+  part: PartKey;
+  box?: Id;
+}
+
+export interface BoxItem {
+  tag: string;
+  /** Middle of the box in the vehicle frame. */
+  xM?: number;
+  yM?: number;
+  zM?: number;
+  lengthM?: number;
+  widthM?: number;
+  heightM?: number;
+  /** Box, brackets, plates and coolant without modules. */
+  emptyKg?: number;
+}
+
+export interface StringItem {
+  tag: string;
+  /** In series order, from the negative end. */
+  modules: Id[];
+}
+
+export const deviceKinds = [
+  'inverter',
+  'charger',
+  'dc-dc',
+  'heater',
+  'compressor',
+  'dc-inlet',
+  'other',
+] as const;
+export type DeviceKind = (typeof deviceKinds)[number];
+
+/** Something on the bus behind the main contactors. */
+export interface DeviceItem {
+  tag: string;
+  kind: DeviceKind;
+  minV?: number;
+  maxV?: number;
+  busCapacitanceF?: number;
+  /** A bleed resistor inside it that is always on. */
+  bleedOhm?: number;
+  /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
+  prechargeLoadOhm?: number;
+}
+
+export type Install = 'free-air' | 'steel-conduit';
+
+/** A circuit with its chosen parts. The one with role `main` joins pack and bus. */
+export interface CircuitItem {
+  tag: string;
+  role: 'main';
+  contactor?: PartKey;
+  resistor?: PartKey;
+  fuse?: PartKey;
+  cable?: PartKey;
+  parallel?: number;
+  lengthM?: number;
+  install?: Install;
+  conduitInnerMm?: number;
+  conduitOuterMm?: number;
+  ambientC?: number;
+  grouped?: number;
+  fuseAmbientC?: number;
+  /** Contacts, lugs and bars in the path of the far-end fault, both poles. */
+  contactOhm?: number;
+  maxDropFraction?: number;
+  maxClearS?: number;
+  thresholdFraction?: number;
+  timeoutS?: number;
+  wantedTimeS?: number;
+  attemptsPerMinute?: number;
+  loopResistanceOhm?: number;
+  /** One period of the load, repeating. */
+  loadProfile?: [durationS: number, currentA: number][];
+}
+
+export interface PackSettings {
+  socLowFraction?: number;
+  socHighFraction?: number;
+  socForPeakFraction?: number;
+  peakCurrentA?: number;
+  /** Links of one string together. */
+  linkResistanceOhm?: number;
+  /** Pack resistance cold over the resistance given. */
+  coldResistanceFactor?: number;
+  /** Pack resistance warm over the resistance given. */
+  warmResistanceFactor?: number;
+}
+
+export interface Settings {
+  touchLimitV?: number;
+  dischargeLimitS?: number;
+  insulationOhmPerV?: number;
+  /** IANA zone in which dates of this job are read. */
+  zone?: string;
+}
+
+/** A design holds decisions only: nothing computed, nothing measured, nothing true merely at one moment. */
+export interface Design {
+  schema: number;
+  vehicle: Vehicle;
+  pack: PackSettings;
+  settings: Settings;
+  masses: Record<Id, MassItem>;
+  parts: Record<PartKey, Part>;
+  modules: Record<Id, ModuleItem>;
+  boxes: Record<Id, BoxItem>;
+  strings: Record<Id, StringItem>;
+  devices: Record<Id, DeviceItem>;
+  circuits: Record<Id, CircuitItem>;
+}
+
+/** The id of the main circuit: there is exactly one from the start. */
+export const mainCircuit: Id = 'circuit-main';
+
+/** An empty job: nothing decided, one main circuit to decide about. */
+export function blankDesign(): Design {
+  return {
+    schema: designSchemaNumber,
+    vehicle: {},
+    pack: {},
+    settings: {},
+    masses: {},
+    parts: {},
+    modules: {},
+    boxes: {},
+    strings: {},
+    devices: {},
+    circuits: { [mainCircuit]: { tag: 'Main', role: 'main' } },
+  };
+}
+
+export const stations = ['brief', 'pack', 'protect', 'prove', 'book'] as const;
+export type Station = (typeof stations)[number];
+
+/** The station in which a place of the design is edited. */
+export function stationOfPath(path: string): Station {
+  const [head, , field] = path.split('.');
+  if (head === 'vehicle' || head === 'masses') return 'brief';
+  if (head === 'circuits' || head === 'settings') return 'protect';
+  if (head === 'devices' && (field === 'bleedOhm' || field === 'prechargeLoadOhm')) return 'protect';
+  return 'pack';
+}

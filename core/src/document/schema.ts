@@ -1,0 +1,219 @@
+import { list, mapOf, number, oneOf, openDoor, record, table, text, type Issue } from '../calculator';
+import type { PartKind } from '../parts';
+import { designSchemaNumber, deviceKinds, type Design } from './design';
+
+const n = number.optional();
+const t = text.optional();
+
+const vehicle = record({
+  make: t,
+  model: t,
+  year: n,
+  wheelbaseM: n,
+  lengthM: n,
+  frontOverhangM: n,
+  heightM: n,
+  wheelDiameterM: n,
+  frontKg: n,
+  rearKg: n,
+  frontLimitKg: n,
+  rearLimitKg: n,
+  grossLimitKg: n,
+  whPerKmPerKg: n,
+  speedKmH: n,
+  rollingCoefficient: n,
+  dragAreaM2: n,
+  airDensityKgM3: n,
+  gradeFraction: n,
+  drivetrainEfficiency: n,
+  accessoriesW: n,
+  wantedRangeKm: n,
+});
+
+const pairs = { columns: [{}, {}] as [object, object], rising: false };
+
+const partData: Record<PartKind, ReturnType<typeof record>> = {
+  module: record({
+    chemistry: oneOf(['NMC', 'LFP', 'LMO']),
+    cellsInSeries: number({ min: 1, integer: true }),
+    cellsInParallel: number({ min: 1, integer: true }),
+    cell: record({
+      ocvTable: table(pairs),
+      capacityAh: number(),
+      resistanceOhm: number(),
+      minV: number(),
+      maxV: number(),
+    }),
+    massKg: number(),
+    lengthMm: number(),
+    widthMm: number(),
+    heightMm: number(),
+    continuousA: number(),
+    peakA: number(),
+    senseLeadLimitA: number(),
+    insulationMinMOhm: number(),
+  }),
+  contactor: record({
+    ratedVoltageV: number(),
+    continuousA: number(),
+    makeA: number(),
+    breakA: number(),
+    coilV: number(),
+    coilPullInA: number(),
+    coilHoldW: number(),
+    closeMs: number(),
+    openMs: number(),
+    polarised: oneOf([true, false]),
+  }),
+  fuse: record({
+    ratedA: number(),
+    ratedVoltageV: number(),
+    breakingA: number(),
+    minBreakingA: number(),
+    curve: table(pairs),
+    currentToleranceFraction: number(),
+    arcI2tFactor: number(),
+    ambientDerating: table(pairs),
+  }),
+  cable: record({
+    areaMm2: number(),
+    conductorDiameterMm: number(),
+    outerDiameterMm: number(),
+    conductorMaxC: number(),
+    insulationKmPerW: number(),
+    adiabaticK: number(),
+    massKgPerM: number(),
+  }),
+  resistor: record({
+    resistanceOhm: number(),
+    toleranceFraction: number(),
+    pulseEnergyJ: number(),
+    continuousW: number(),
+    maxVoltageV: number(),
+  }),
+};
+
+const part = record.by((value) => {
+  const kind = value.kind as PartKind;
+  const data = partData[Object.hasOwn(partData, String(kind)) ? kind : 'module'];
+  return {
+    id: text(),
+    revision: number({ min: 1, integer: true }),
+    kind: oneOf(Object.keys(partData)),
+    make: text(),
+    number: text(),
+    label: text(),
+    data,
+  };
+});
+
+const designShape = record({
+  schema: oneOf([designSchemaNumber]),
+  vehicle,
+  pack: record({
+    socLowFraction: n,
+    socHighFraction: n,
+    socForPeakFraction: n,
+    peakCurrentA: n,
+    linkResistanceOhm: n,
+    coldResistanceFactor: n,
+    warmResistanceFactor: n,
+  }),
+  settings: record({ touchLimitV: n, dischargeLimitS: n, insulationOhmPerV: n, zone: t }),
+  masses: mapOf(
+    record({ tag: text(), change: oneOf(['out', 'in']), massKg: n, xM: n, zM: n, lengthM: n, heightM: n }),
+  ),
+  parts: mapOf(part),
+  modules: mapOf(record({ tag: text(), part: text(), box: t })),
+  boxes: mapOf(record({ tag: text(), xM: n, yM: n, zM: n, lengthM: n, widthM: n, heightM: n, emptyKg: n })),
+  strings: mapOf(record({ tag: text(), modules: list(text()) })),
+  devices: mapOf(
+    record({
+      tag: text(),
+      kind: oneOf(deviceKinds),
+      minV: n,
+      maxV: n,
+      busCapacitanceF: n,
+      bleedOhm: n,
+      prechargeLoadOhm: n,
+    }),
+  ),
+  circuits: mapOf(
+    record({
+      tag: text(),
+      role: oneOf(['main']),
+      contactor: t,
+      resistor: t,
+      fuse: t,
+      cable: t,
+      parallel: n,
+      lengthM: n,
+      install: oneOf.optional(['free-air', 'steel-conduit']),
+      conduitInnerMm: n,
+      conduitOuterMm: n,
+      ambientC: n,
+      grouped: n,
+      fuseAmbientC: n,
+      contactOhm: n,
+      maxDropFraction: n,
+      maxClearS: n,
+      thresholdFraction: n,
+      timeoutS: n,
+      wantedTimeS: n,
+      attemptsPerMinute: n,
+      loopResistanceOhm: n,
+      loadProfile: table.optional(pairs),
+    }),
+  ),
+});
+
+export type CheckedDesign = { ok: true; design: Design } | { ok: false; issues: Issue[] };
+
+/**
+ * Whether a document is a design: right types, no unknown fields, every reference pointing at something.
+ * What is absent is not wrong.
+ */
+export function checkDesign(document: unknown): CheckedDesign {
+  const parsed = openDoor<Design>(document, { schema: designShape });
+  if (!parsed.ok) return parsed;
+  const issues = danglingReferences(parsed.input);
+  return issues.length === 0 ? { ok: true, design: parsed.input } : { ok: false, issues };
+}
+
+/** References that point at nothing, by the path of the reference. */
+export function danglingReferences(design: Design): Issue[] {
+  const issues: Issue[] = [];
+  const refer = (path: string, key: string | undefined, map: Record<string, unknown>, what: string) => {
+    if (key !== undefined && !Object.hasOwn(map, key))
+      issues.push({ path, message: `names a ${what} that is not there` });
+  };
+  const part = (path: string, key: string | undefined, kind: PartKind) => {
+    refer(path, key, design.parts, 'part');
+    const pinned = key === undefined ? undefined : design.parts[key];
+    if (pinned !== undefined && pinned.kind !== kind)
+      issues.push({ path, message: `names a ${pinned.kind}, not a ${kind}` });
+  };
+  for (const [id, one] of Object.entries(design.modules)) {
+    part(`modules.${id}.part`, one.part, 'module');
+    refer(`modules.${id}.box`, one.box, design.boxes, 'box');
+  }
+  const strung = new Set<string>();
+  for (const [id, { modules }] of Object.entries(design.strings)) {
+    modules.forEach((module, i) => {
+      refer(`strings.${id}.modules.${i}`, module, design.modules, 'module');
+      if (strung.has(module))
+        issues.push({ path: `strings.${id}.modules.${i}`, message: 'stands in a string already' });
+      strung.add(module);
+    });
+  }
+  for (const [id, circuit] of Object.entries(design.circuits)) {
+    for (const kind of ['contactor', 'resistor', 'fuse', 'cable'] as const) {
+      part(`circuits.${id}.${kind}`, circuit[kind], kind);
+    }
+  }
+  for (const [key, pinned] of Object.entries(design.parts)) {
+    if (key !== `${pinned.id}@${pinned.revision}`)
+      issues.push({ path: `parts.${key}`, message: 'has a key that is not its id and revision' });
+  }
+  return issues;
+}

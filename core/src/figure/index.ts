@@ -1,0 +1,91 @@
+import type { Rule, Grade, CheckValue, Suggestion } from '../finding';
+import type { WorkingInput, WorkingStep } from '../working';
+
+/** `${step}:${subject}:${name}`. */
+export type FigureId = string;
+
+export function figureId(step: string, subject: string, name: string): FigureId {
+  return `${step}:${subject}:${name}`;
+}
+
+/** Why something is not computed. `path` is the dotted place in the design. */
+export type Gap =
+  | { kind: 'not-given'; path: string; label: string }
+  | { kind: 'invalid'; path: string; label: string; message: string }
+  | { kind: 'needs'; figure: FigureId; label: string }
+  | { kind: 'never'; label: string };
+
+/** Where an input of a calculation came from. */
+export type Origin =
+  | { kind: 'document'; path: string }
+  | { kind: 'default'; path: string }
+  | { kind: 'part'; key: string; path: string }
+  | { kind: 'figure'; id: FigureId }
+  | { kind: 'constant'; source: string };
+
+export interface TracedInput extends WorkingInput {
+  origin?: Origin;
+}
+
+/** A step of working whose inputs know where in the design they came from. */
+export interface TracedStep extends Omit<WorkingStep, 'inputs'> {
+  inputs: TracedInput[];
+}
+
+export interface Limit {
+  min?: number;
+  max?: number;
+}
+
+export interface Figure {
+  id: FigureId;
+  label: string;
+  unit: string;
+  /** null with at least one gap, or as a result: it never happens. */
+  value: number | null;
+  gaps: Gap[];
+  limit?: Limit;
+  /** In order; the last is the figure's own step. */
+  working: TracedStep[];
+}
+
+interface CheckBase {
+  /** Rule and sorted subjects: the identity of the finding, whatever its message says. */
+  key: string;
+  rule: Rule;
+  subjects: string[];
+}
+
+/** A rule applied to its subjects: raised, clear, or not checked because something is missing. */
+export type Check = CheckBase &
+  (
+    | {
+        state: 'raised';
+        grade: Grade;
+        message: string;
+        values: CheckValue[];
+        suggestions: Suggestion[];
+      }
+    | { state: 'clear'; values: CheckValue[] }
+    | { state: 'not-checked'; gaps: Gap[] }
+  );
+
+export type RaisedCheck = Extract<Check, { state: 'raised' }>;
+
+export function checkKey(rule: Rule, subjects: string[]): string {
+  return `${rule.id}|${[...subjects].sort().join(',')}`;
+}
+
+/** One sentence for a gap, as the interface shows it. */
+export function gapText(gap: Gap): string {
+  switch (gap.kind) {
+    case 'not-given':
+      return `${gap.label} is not given`;
+    case 'invalid':
+      return `${gap.label} ${gap.message}`;
+    case 'needs':
+      return `${gap.label} is not computed`;
+    case 'never':
+      return gap.label;
+  }
+}

@@ -1,0 +1,1 @@
+export { networkSteps } from './steps';

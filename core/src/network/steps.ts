@@ -1,0 +1,62 @@
+import { figureId, type Figure, type Gap } from '../figure';
+import type { StepDefinition } from '../step';
+
+/** Load of a circuit over one period: rms and peak. */
+const loadStep: StepDefinition = {
+  id: 'network.load',
+  version: 1,
+  subjects: (design) => Object.keys(design.circuits),
+  compute(subject, read) {
+    const profile = read.at('circuits', subject, 'loadProfile');
+    const path = `circuits.${subject}.loadProfile`;
+    const gaps: Gap[] = [];
+    if (profile === undefined || profile.length === 0)
+      gaps.push({ kind: 'not-given', path, label: 'load profile' });
+    else if (profile.some(([durationS]) => durationS <= 0)) {
+      gaps.push({ kind: 'invalid', path, label: 'load profile', message: 'has a step without duration' });
+    }
+    const steps = gaps.length > 0 ? [] : (profile ?? []);
+    const seconds = steps.reduce((sum, [durationS]) => sum + durationS, 0);
+    const squares = steps.reduce((sum, [durationS, currentA]) => sum + durationS * currentA ** 2, 0);
+    const figure = (name: string, label: string, formula: string, value: number): Figure => ({
+      id: figureId('network.load', subject, name),
+      label,
+      unit: 'A',
+      value: gaps.length > 0 ? null : value,
+      gaps,
+      working:
+        gaps.length > 0
+          ? []
+          : [
+              {
+                symbol: 'I',
+                label,
+                formula,
+                inputs: steps.map(([durationS, currentA], i) => ({
+                  symbol: `I_${i + 1}`,
+                  value: currentA,
+                  unit: `A for ${durationS} s`,
+                  origin: { kind: 'document' as const, path },
+                })),
+                value,
+                unit: 'A',
+                source: 'One period of the load profile, repeating',
+              },
+            ],
+    });
+    return {
+      figures: [
+        figure('rmsA', 'Load, rms', '√(Σ(t·I²)/Σ(t))', Math.sqrt(squares / seconds)),
+        figure(
+          'peakA',
+          'Load, peak',
+          'max(|I|)',
+          Math.max(...steps.map(([, currentA]) => Math.abs(currentA))),
+        ),
+      ],
+      checks: [],
+    };
+  },
+};
+
+export const networkSteps: StepDefinition[] = [loadStep];

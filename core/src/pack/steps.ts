@@ -1,0 +1,208 @@
+import { figureId, type Check, type Gap } from '../figure';
+import { formatNumber } from '../quantity';
+import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { packLayout } from './layout';
+import { pack } from './pack';
+import { packRules } from './rules';
+
+export function readPackLayout(read: Reader) {
+  return packLayout({ strings: read.at('strings'), modules: read.at('modules'), parts: read.at('parts') });
+}
+
+const packStep: StepDefinition = {
+  id: 'pack.pack',
+  version: 1,
+  subjects: () => ['pack'],
+  compute(subject, read) {
+    const settings = read.at('pack');
+    const { layout, gaps } = readPackLayout(read);
+    const inputs = new Inputs(read);
+    inputs.missing(...gaps);
+    const low = settings.socLowFraction;
+    const high = settings.socHighFraction;
+    if (low === undefined)
+      inputs.missing({
+        kind: 'not-given',
+        path: 'pack.socLowFraction',
+        label: 'bottom of the charge window',
+      });
+    if (high === undefined)
+      inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
+    inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
+    inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
+    inputs.optional(
+      'linkResistanceOhm',
+      settings.linkResistanceOhm,
+      'pack.linkResistanceOhm',
+      'resistance of the links',
+    );
+    inputs.optional(
+      'socForPeakFraction',
+      settings.socForPeakFraction,
+      'pack.socForPeakFraction',
+      'state of charge at the peak',
+    );
+    if (layout !== null) {
+      const { key, part, strings, modulesPerString } = layout;
+      const { cell, cellsInSeries, cellsInParallel, massKg } = part.data;
+      for (const [name, value] of Object.entries(cell)) {
+        inputs.set(
+          `cell.${name}`,
+          value,
+          { kind: 'part', key, path: `cell.${name}` },
+          `${name} of ${part.label}`,
+        );
+      }
+      const massOfCell = massKg / (cellsInSeries * cellsInParallel);
+      inputs.set('cell.massKg', massOfCell, { kind: 'part', key, path: 'massKg' }, 'mass of a cell');
+      inputs.set(
+        'series',
+        modulesPerString * cellsInSeries,
+        { kind: 'document', path: 'strings' },
+        'cells in series',
+      );
+      inputs.set(
+        'parallel',
+        strings * cellsInParallel,
+        { kind: 'document', path: 'strings' },
+        'cells in parallel',
+      );
+    }
+    const run = inputs.run(pack);
+    const figures = run.figures('pack.pack', subject, [
+      { name: 'voltageMinV', symbol: 'U_min', label: 'Lowest pack voltage', unit: 'V' },
+      { name: 'voltageMaxV', symbol: 'U_max', label: 'Highest pack voltage', unit: 'V' },
+      { name: 'voltageNominalV', symbol: 'U_nom', label: 'Nominal voltage', unit: 'V' },
+      { name: 'capacityAh', symbol: 'Q', label: 'Capacity', unit: 'Ah' },
+      { name: 'energyKWh', symbol: 'E', label: 'Energy, full to empty', unit: 'kWh' },
+      { name: 'usableEnergyKWh', symbol: 'E_use', label: 'Usable energy', unit: 'kWh' },
+      { name: 'resistanceOhm', symbol: 'R', label: 'Pack resistance', unit: 'Ω' },
+      { name: 'sagAtPeakV', symbol: 'ΔU', label: 'Sag at peak', unit: 'V' },
+      { name: 'voltageAtPeakV', symbol: 'U_pk', label: 'Voltage at peak', unit: 'V' },
+      {
+        name: 'cellVoltageAtPeakV',
+        symbol: 'u_pk',
+        label: 'Cell voltage at peak',
+        unit: 'V',
+        ...(layout !== null && { limit: { min: layout.part.data.cell.minV } }),
+      },
+      { name: 'shortCircuitCurrentA', symbol: 'I_sc', label: 'Short-circuit current, full', unit: 'A' },
+      { name: 'massKg', label: 'Mass of the modules', unit: 'kg' },
+    ]);
+    const checks: Check[] = run.checks(
+      [subject],
+      [{ label: 'short-circuit current', value: run.result?.shortCircuitCurrentA ?? 0, unit: 'A' }],
+    );
+    const cellMinV = layout?.part.data.cell.minV ?? 0;
+    const atPeak = run.result?.cellVoltageAtPeakV ?? 0;
+    checks.push(
+      judge(
+        packRules.cellAtPeak,
+        [subject],
+        run.gaps,
+        atPeak < cellMinV
+          ? `At ${formatNumber(settings.peakCurrentA ?? 0)} A a cell falls to ${formatNumber(atPeak)} V; its minimum is ${formatNumber(cellMinV)} V.`
+          : null,
+        [
+          { label: 'cell voltage at peak', value: atPeak, unit: 'V' },
+          { label: 'minimum cell voltage', value: cellMinV, unit: 'V' },
+        ],
+      ),
+    );
+    const share = (settings.peakCurrentA ?? 0) / (layout?.strings ?? 1);
+    const modulePeakA = layout?.part.data.peakA ?? 0;
+    checks.push(
+      judge(
+        packRules.modulePeak,
+        [subject],
+        run.gaps,
+        share > modulePeakA
+          ? `Each string carries ${formatNumber(share)} A at the peak; ${layout?.part.label ?? 'the module'} is made for ${formatNumber(modulePeakA)} A.`
+          : null,
+        [
+          { label: 'peak current of a string', value: share, unit: 'A' },
+          { label: 'peak current of the module', value: modulePeakA, unit: 'A' },
+        ],
+      ),
+    );
+    return run.output(figures, checks);
+  },
+};
+
+/** Each device on the bus against the pack's voltages. */
+const windowsStep: StepDefinition = {
+  id: 'pack.windows',
+  version: 1,
+  subjects: (design) => Object.keys(design.devices),
+  compute(subject, read) {
+    const device = read.at('devices', subject)!;
+    const pick = (name: string) => read.figure(figureId('pack.pack', 'pack', name));
+    const highest = pick('voltageMaxV');
+    const lowest = pick('voltageMinV');
+    const sagging = pick('voltageAtPeakV');
+    const missing = (value: number | undefined, end: 'minV' | 'maxV'): Gap[] =>
+      value === undefined
+        ? [
+            {
+              kind: 'not-given',
+              path: `devices.${subject}.${end}`,
+              label: `${end === 'minV' ? 'lowest' : 'highest'} voltage of ${device.tag}`,
+            },
+          ]
+        : [];
+    const gapsOf = (...figures: (typeof highest)[]) =>
+      figures.flatMap((figure) => (figure.value === null ? gapsBehind(figure) : []));
+    const compare = (
+      rule: (typeof packRules)['deviceHigh'],
+      figure: typeof highest,
+      limit: number | undefined,
+      end: 'minV' | 'maxV',
+      text: (value: string, limit: string) => string,
+    ): Check => {
+      const value = figure.value ?? 0;
+      const out = limit !== undefined && (end === 'maxV' ? value > limit : value < limit);
+      return judge(
+        rule,
+        [subject],
+        [...missing(limit, end), ...gapsOf(figure)],
+        out ? text(formatNumber(value, 4), formatNumber(limit, 4)) : null,
+        [
+          { label: figure.label, value, unit: 'V' },
+          {
+            label: `${end === 'maxV' ? 'highest' : 'lowest'} voltage of the device`,
+            value: limit ?? 0,
+            unit: 'V',
+          },
+        ],
+      );
+    };
+    return {
+      figures: [],
+      checks: [
+        compare(
+          packRules.deviceHigh,
+          highest,
+          device.maxV,
+          'maxV',
+          (v, l) => `The pack reaches ${v} V; ${device.tag} stands ${l} V.`,
+        ),
+        compare(
+          packRules.deviceLow,
+          lowest,
+          device.minV,
+          'minV',
+          (v, l) => `The pack goes down to ${v} V; ${device.tag} works from ${l} V.`,
+        ),
+        compare(
+          packRules.deviceSag,
+          sagging,
+          device.minV,
+          'minV',
+          (v, l) => `At peak current the bus sags to ${v} V; ${device.tag} works from ${l} V.`,
+        ),
+      ],
+    };
+  },
+};
+
+export const packSteps: StepDefinition[] = [packStep, windowsStep];

@@ -1,0 +1,99 @@
+/** `${id}@${revision}`: the key of a part that a design pins. */
+export type PartKey = string;
+
+export type Chemistry = 'NMC' | 'LFP' | 'LMO';
+
+/** A donor module or a loose cell (one in series, one in parallel). */
+export interface ModuleData {
+  chemistry: Chemistry;
+  cellsInSeries: number;
+  cellsInParallel: number;
+  cell: {
+    ocvTable: [socFraction: number, voltageV: number][];
+    capacityAh: number;
+    resistanceOhm: number;
+    minV: number;
+    maxV: number;
+  };
+  massKg: number;
+  lengthMm: number;
+  widthMm: number;
+  heightMm: number;
+  continuousA: number;
+  /** For 10 s. */
+  peakA: number;
+  /** What the thin leads inside may carry: limits what a monitor may bleed. */
+  senseLeadLimitA: number;
+  /** The maker's criterion, terminals to case. */
+  insulationMinMOhm: number;
+}
+
+export interface ContactorData {
+  ratedVoltageV: number;
+  continuousA: number;
+  makeA: number;
+  breakA: number;
+  coilV: number;
+  coilPullInA: number;
+  coilHoldW: number;
+  closeMs: number;
+  openMs: number;
+  polarised: boolean;
+}
+
+export interface FuseData {
+  ratedA: number;
+  ratedVoltageV: number;
+  breakingA: number;
+  /** 0: full range. */
+  minBreakingA: number;
+  curve: [currentA: number, timeS: number][];
+  currentToleranceFraction: number;
+  arcI2tFactor: number;
+  ambientDerating: [temperatureC: number, factor: number][];
+}
+
+export interface CableData {
+  areaMm2: number;
+  conductorDiameterMm: number;
+  outerDiameterMm: number;
+  conductorMaxC: number;
+  insulationKmPerW: number;
+  adiabaticK: number;
+  massKgPerM: number;
+}
+
+export interface ResistorData {
+  resistanceOhm: number;
+  toleranceFraction: number;
+  pulseEnergyJ: number;
+  continuousW: number;
+  maxVoltageV: number;
+}
+
+export interface PartData {
+  module: ModuleData;
+  contactor: ContactorData;
+  fuse: FuseData;
+  cable: CableData;
+  resistor: ResistorData;
+}
+
+export type PartKind = keyof PartData;
+
+/** A part at one revision of its data. */
+export interface PartOf<Kind extends PartKind> {
+  id: string;
+  revision: number;
+  kind: Kind;
+  make: string;
+  number: string;
+  label: string;
+  data: PartData[Kind];
+}
+
+export type Part = { [Kind in PartKind]: PartOf<Kind> }[PartKind];
+
+export function partKey(part: Pick<Part, 'id' | 'revision'>): PartKey {
+  return `${part.id}@${part.revision}`;
+}

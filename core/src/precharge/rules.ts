@@ -1,0 +1,22 @@
+import { defineRule } from '../finding';
+
+/** The chosen resistor no longer holds. */
+export const chosenResistor = defineRule({
+  id: 'precharge.chosen-resistor',
+  version: 1,
+  grade: 'stop',
+  title: 'The chosen pre-charge resistor does not hold',
+  why: 'A resistor that is too slow strands the vehicle; one without the pulse energy burns when the bus is shorted or a start is repeated.',
+  remedy: 'Choose one of the ranked replacements, or change time limit and attempts and prove them.',
+  source: 'First-order RC circuit; makers’ pulse ratings',
+});
+
+export const bleedHeat = defineRule({
+  id: 'bus-discharge.no-bleed',
+  version: 1,
+  grade: 'stop',
+  title: 'Nothing discharges the bus',
+  why: 'Without a bleed resistor or an active discharge the capacitors keep the pack’s voltage for minutes or hours after shut-down.',
+  remedy: 'Enter the bleed resistor of a device, or fit one across the bus.',
+  source: 'Usual requirement: below 60 V DC within seconds after shut-down',
+});

@@ -1,0 +1,454 @@
+import { mainCircuit, type Design } from '@torvek/core/document';
+import { catalogued, type Part, type PartKey } from '@torvek/core/parts';
+import type { DemoJob } from './story';
+
+/** Demo A: a mobile library bus of 1974, two strings in three boxes, about 350 V. All invented. */
+
+const pinnedKeys: PartKey[] = [
+  'brackwater-m12@1',
+  'hollin-k350@1',
+  'ember-82@1',
+  'calderside-f350@1',
+  'marl-x70@1',
+];
+
+function pinned(keys: PartKey[]): Record<PartKey, Part> {
+  return Object.fromEntries(
+    keys.map((key) => {
+      const part = catalogued(key);
+      if (part === undefined) throw new Error(`the demo names ${key}, which the catalogue does not have`);
+      return [key, part];
+    }),
+  );
+}
+
+/** Which box each module of a string sits in, from the negative end. */
+const placing: Record<string, string[]> = {
+  'string-1': [
+    'box-nose',
+    'box-nose',
+    'box-left',
+    'box-left',
+    'box-left',
+    'box-tail',
+    'box-tail',
+    'box-tail',
+  ],
+  'string-2': [
+    'box-nose',
+    'box-nose',
+    'box-left',
+    'box-left',
+    'box-left',
+    'box-tail',
+    'box-tail',
+    'box-tail',
+  ],
+};
+
+const moduleId = (string: string, place: number) =>
+  `module-${string.slice(-1)}${String(place + 1).padStart(2, '0')}`;
+
+const moduleRows = Object.entries(placing).flatMap(([string, boxes]) =>
+  boxes.map((box, place) => ({
+    id: moduleId(string, place),
+    string,
+    box,
+    tag: `S${string.slice(-1)}-M${String(place + 1).padStart(2, '0')}`,
+  })),
+);
+
+const design: Design = {
+  schema: 1,
+  vehicle: {
+    make: 'Wendlebury',
+    model: 'Parish 24 mobile library',
+    year: 1974,
+    wheelbaseM: 4.2,
+    lengthM: 7.6,
+    frontOverhangM: 1.6,
+    heightM: 2.9,
+    wheelDiameterM: 0.86,
+    frontKg: 2480,
+    rearKg: 3520,
+    frontLimitKg: 2900,
+    rearLimitKg: 4800,
+    grossLimitKg: 7500,
+    whPerKmPerKg: 0.085,
+    speedKmH: 60,
+    rollingCoefficient: 0.0095,
+    dragAreaM2: 4.6,
+    drivetrainEfficiency: 0.86,
+    accessoriesW: 1500,
+    wantedRangeKm: 160,
+  },
+  pack: {
+    socLowFraction: 0.1,
+    socHighFraction: 0.9,
+    socForPeakFraction: 0.3,
+    peakCurrentA: 400,
+    linkResistanceOhm: 0.004,
+  },
+  settings: { zone: 'Europe/London' },
+  masses: {
+    'mass-engine': {
+      tag: 'Diesel engine and gearbox',
+      change: 'out',
+      massKg: 640,
+      xM: 0.35,
+      zM: 0.8,
+      lengthM: 1.4,
+      heightM: 0.9,
+    },
+    'mass-radiator': {
+      tag: 'Radiator and fan',
+      change: 'out',
+      massKg: 45,
+      xM: 1.2,
+      zM: 1.0,
+      lengthM: 0.2,
+      heightM: 0.8,
+    },
+    'mass-tank': {
+      tag: 'Tank and exhaust',
+      change: 'out',
+      massKg: 150,
+      xM: -2.6,
+      zM: 0.6,
+      lengthM: 1.2,
+      heightM: 0.4,
+    },
+    'mass-shaft': {
+      tag: 'Propeller shaft',
+      change: 'out',
+      massKg: 60,
+      xM: -2.0,
+      zM: 0.5,
+      lengthM: 1.9,
+      heightM: 0.15,
+    },
+    'mass-motor': {
+      tag: 'Motor and reduction',
+      change: 'in',
+      massKg: 165,
+      xM: -3.2,
+      zM: 0.55,
+      lengthM: 0.8,
+      heightM: 0.5,
+    },
+    'mass-inverter': {
+      tag: 'Inverter and DC-DC',
+      change: 'in',
+      massKg: 48,
+      xM: -2.5,
+      zM: 1.0,
+      lengthM: 0.6,
+      heightM: 0.3,
+    },
+    'mass-charger': {
+      tag: 'Charger and inlet',
+      change: 'in',
+      massKg: 27,
+      xM: 1.2,
+      zM: 1.2,
+      lengthM: 0.4,
+      heightM: 0.3,
+    },
+    'mass-cooling': {
+      tag: 'Two coolant loops',
+      change: 'in',
+      massKg: 58,
+      xM: 1.15,
+      zM: 0.8,
+      lengthM: 0.3,
+      heightM: 0.6,
+    },
+    'mass-cables': {
+      tag: 'HV cables and conduit',
+      change: 'in',
+      massKg: 44,
+      xM: -1.2,
+      zM: 0.45,
+      lengthM: 3.0,
+      heightM: 0.1,
+    },
+  },
+  parts: pinned(pinnedKeys),
+  boxes: {
+    'box-nose': {
+      tag: 'Nose box',
+      xM: 0.35,
+      yM: 0,
+      zM: 0.85,
+      lengthM: 1.3,
+      widthM: 0.75,
+      heightM: 0.45,
+      emptyKg: 38,
+    },
+    'box-left': {
+      tag: 'Floor box',
+      xM: -1.3,
+      yM: 0.55,
+      zM: 0.62,
+      lengthM: 1.5,
+      widthM: 0.7,
+      heightM: 0.4,
+      emptyKg: 46,
+    },
+    'box-tail': {
+      tag: 'Tail box',
+      xM: -4.9,
+      yM: 0,
+      zM: 0.72,
+      lengthM: 1.3,
+      widthM: 0.9,
+      heightM: 0.4,
+      emptyKg: 46,
+    },
+  },
+  modules: Object.fromEntries(
+    moduleRows.map(({ id, tag, box }) => [id, { tag, part: 'brackwater-m12@1', box }]),
+  ),
+  strings: {
+    'string-1': {
+      tag: 'S1',
+      modules: moduleRows.filter(({ string }) => string === 'string-1').map(({ id }) => id),
+    },
+    'string-2': {
+      tag: 'S2',
+      modules: moduleRows.filter(({ string }) => string === 'string-2').map(({ id }) => id),
+    },
+  },
+  devices: {
+    'device-inverter': {
+      tag: 'Inverter',
+      kind: 'inverter',
+      minV: 250,
+      maxV: 450,
+      busCapacitanceF: 0.0009,
+      bleedOhm: 2000,
+    },
+    'device-charger': {
+      tag: 'Charger, three-phase',
+      kind: 'charger',
+      minV: 300,
+      maxV: 430,
+      busCapacitanceF: 0.00022,
+    },
+    'device-dcdc': { tag: 'DC-DC to 24 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
+    'device-heater': { tag: 'Cabin heater', kind: 'heater', minV: 240, maxV: 430, busCapacitanceF: 0.000012 },
+    'device-compressor': {
+      tag: 'Compressor',
+      kind: 'compressor',
+      minV: 220,
+      maxV: 430,
+      busCapacitanceF: 0.000047,
+    },
+  },
+  circuits: {
+    [mainCircuit]: {
+      tag: 'Main',
+      role: 'main',
+      contactor: 'hollin-k350@1',
+      resistor: 'ember-82@1',
+      fuse: 'calderside-f350@1',
+      cable: 'marl-x70@1',
+      lengthM: 8.5,
+      install: 'steel-conduit',
+      conduitInnerMm: 46,
+      conduitOuterMm: 50,
+      ambientC: 40,
+      grouped: 2,
+      fuseAmbientC: 40,
+      wantedTimeS: 0.3,
+      loadProfile: [
+        [12, 400],
+        [60, 140],
+        [90, 60],
+        [20, -80],
+      ],
+    },
+  },
+};
+
+/** What the meter said at intake, in the order of `moduleRows`. */
+const intakeV = [
+  44.71, 44.73, 44.69, 44.72, 44.7, 44.74, 44.71, 44.72, 44.68, 44.71, 44.73, 44.7, 44.72, 44.69, 44.71,
+  44.73,
+];
+
+const meter = { kind: 'meter', name: 'Bench meter, no. 3', standIn: false } as const;
+const tester = { kind: 'insulation-tester', name: 'Insulation tester, no. 1', standIn: false } as const;
+const scope = { kind: 'scope', name: 'Two-channel scope with differential probe', standIn: false } as const;
+
+const technician = 'Tobin Halloway';
+const designer = 'Maren Oskarby';
+
+export const libraryBus: DemoJob = {
+  id: 'job-demo-library-bus',
+  name: 'Ashmarch County mobile library',
+  design,
+  story: [
+    {
+      at: '2026-10-26T08:10:00Z',
+      by: technician,
+      entry: {
+        kind: 'position',
+        linksOut: 15,
+        serviceDisconnect: 'out',
+        mains: 'open',
+        remark: 'Modules on the bench.',
+      },
+    },
+    ...moduleRows.slice(0, 12).map(({ id }, i) => ({
+      at: `2026-10-26T09:${String(5 + i * 2).padStart(2, '0')}:00Z`,
+      by: technician,
+      entry: { kind: 'result' as const, step: `intake-voltage:${id}`, value: intakeV[i]!, instrument: meter },
+    })),
+    {
+      at: '2026-10-26T09:31:00Z',
+      by: technician,
+      entry: {
+        kind: 'result',
+        step: 'intake-voltage:module-205',
+        value: 4.472,
+        instrument: meter,
+        remark: 'Read out from across the shop.',
+      },
+    },
+    {
+      at: '2026-10-26T09:33:00Z',
+      by: technician,
+      entry: { kind: 'correction', ofLast: true, reason: 'Decimal point misread; measured again.' },
+    },
+    ...moduleRows.slice(12).map(({ id }, i) => ({
+      at: `2026-10-26T09:${String(35 + i * 2).padStart(2, '0')}:00Z`,
+      by: technician,
+      entry: {
+        kind: 'result' as const,
+        step: `intake-voltage:${id}`,
+        value: intakeV[12 + i]!,
+        instrument: meter,
+      },
+    })),
+    {
+      at: '2026-10-29T16:20:00Z',
+      by: designer,
+      label: 'Traction cable 8.5 m after the dry fit',
+      change: (draft) => {
+        draft.circuits[mainCircuit]!.lengthM = 9.2;
+      },
+    },
+    {
+      at: '2026-11-02T10:12:00Z',
+      by: technician,
+      entry: { kind: 'result', step: `precharge-resistor:${mainCircuit}`, value: 81.6, instrument: meter },
+    },
+    {
+      at: '2026-11-02T10:40:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'bleed-resistance:bus', value: 1985, instrument: meter },
+    },
+    {
+      at: '2026-11-05T14:05:00Z',
+      by: technician,
+      entry: {
+        kind: 'position',
+        linksOut: 3,
+        serviceDisconnect: 'out',
+        mains: 'open',
+        remark: 'Boxes in the bus; one link out in each.',
+      },
+    },
+    {
+      at: '2026-11-06T09:15:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'insulation-negative:pack', value: 14.2, instrument: tester },
+    },
+    {
+      at: '2026-11-06T09:25:00Z',
+      by: technician,
+      entry: {
+        kind: 'result',
+        step: 'insulation-positive:pack',
+        value: 0.09,
+        instrument: tester,
+        remark: 'Falls while the voltage is on.',
+      },
+    },
+    {
+      at: '2026-11-09T11:00:00Z',
+      by: technician,
+      entry: {
+        kind: 'work',
+        what: 'Tail box opened, dried; cable gland replaced.',
+        subjects: ['box-tail', 'pack'],
+      },
+    },
+    {
+      at: '2026-11-10T08:50:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'insulation-negative:pack', value: 15.1, instrument: tester },
+    },
+    {
+      at: '2026-11-10T09:00:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'insulation-positive:pack', value: 13.8, instrument: tester },
+    },
+    {
+      at: '2026-11-12T17:30:00Z',
+      by: designer,
+      entry: {
+        kind: 'acceptance',
+        rule: 'vehicle.range-short',
+        reason:
+          'The longest round of the route book is 96 km with a charge at the depot each night; agreed with the county.',
+      },
+    },
+    {
+      at: '2026-11-16T09:05:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'bus-dead:bus', value: 0.2, instrument: meter },
+    },
+    {
+      at: '2026-11-16T09:20:00Z',
+      by: technician,
+      entry: {
+        kind: 'position',
+        linksOut: 0,
+        serviceDisconnect: 'in',
+        mains: 'open',
+        remark: 'Last link closed, second person present.',
+      },
+    },
+    {
+      at: '2026-11-16T09:32:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'polarity:pack', value: 357.6, instrument: meter },
+    },
+    {
+      at: '2026-11-16T10:10:00Z',
+      by: technician,
+      entry: { kind: 'rise', step: `precharge-curve:${mainCircuit}`, seed: 20261116, instrument: scope },
+    },
+    {
+      at: '2026-11-16T10:30:00Z',
+      by: technician,
+      entry: { kind: 'position', linksOut: 0, serviceDisconnect: 'out', mains: 'open' },
+    },
+    {
+      at: '2026-11-18T15:45:00Z',
+      by: designer,
+      label: 'Compressor exchanged for the larger one: 47 to 68 µF',
+      change: (draft) => {
+        draft.devices['device-compressor']!.busCapacitanceF = 0.000068;
+        draft.devices['device-compressor']!.tag = 'Compressor, larger';
+      },
+    },
+    {
+      at: '2026-11-19T10:15:00Z',
+      by: technician,
+      entry: { kind: 'result', step: `precharge-time:${mainCircuit}`, value: 0.312, instrument: scope },
+    },
+  ],
+};

@@ -1,0 +1,4 @@
+import { build, ensureInstalled } from './lib.mjs';
+
+ensureInstalled();
+await build();

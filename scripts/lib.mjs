@@ -1,0 +1,118 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** The repository's folder. */
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const cache = join(root, '.cache');
+
+/** Runs a command to its end; ends this process when it fails. */
+export function run(command, args, options = {}) {
+  const { status, signal } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (status !== 0) {
+    console.error(`${command} ${args.join(' ')} ended with ${signal ?? status}`);
+    process.exit(status ?? 1);
+  }
+}
+
+/** Runs commands side by side; resolves when all are done, ends this process when one fails. */
+export async function runTogether(commands) {
+  const codes = await Promise.all(
+    commands.map(
+      ([command, ...args]) =>
+        new Promise((resolve) => {
+          const chunks = [];
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          child.stdout.on('data', (chunk) => chunks.push(chunk));
+          child.stderr.on('data', (chunk) => chunks.push(chunk));
+          child.on('close', (code) => {
+            if (code !== 0) process.stderr.write(Buffer.concat(chunks));
+            resolve(code ?? 1);
+          });
+        }),
+    ),
+  );
+  if (codes.some((code) => code !== 0)) process.exit(1);
+}
+
+function stampOf(name, value) {
+  const path = join(cache, `${name}.stamp`);
+  return {
+    fresh: existsSync(path) && readFileSync(path, 'utf8') === value,
+    write() {
+      mkdirSync(cache, { recursive: true });
+      writeFileSync(path, value);
+    },
+  };
+}
+
+/** Installs packages when there are none, or when the lock file is not the one they were installed from. */
+export function ensureInstalled() {
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  const stamp = stampOf('installed', lock);
+  if (stamp.fresh && existsSync(join(root, 'node_modules'))) return;
+  console.log('Installing packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  stamp.write();
+}
+
+function* filesBelow(folder) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (entry.name === 'node_modules' || entry.name === 'dist') continue;
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* filesBelow(path);
+    else yield path;
+  }
+}
+
+/** Builds web and server when a source is newer than the last build. */
+export async function ensureBuilt() {
+  const hash = createHash('sha256');
+  for (const folder of ['core', 'server', 'web', 'demo']) {
+    for (const path of [...filesBelow(join(root, folder))].sort()) {
+      const { mtimeMs, size } = statSync(path);
+      hash.update(`${path} ${size} ${mtimeMs}\n`);
+    }
+  }
+  hash.update(readFileSync(join(root, 'package-lock.json')));
+  const stamp = stampOf('built', hash.digest('hex'));
+  const there =
+    existsSync(join(root, 'server/dist/main.js')) && existsSync(join(root, 'web/dist/index.html'));
+  if (stamp.fresh && there) return;
+  console.log('Building …');
+  await build();
+  stamp.write();
+}
+
+/** Builds web and server. */
+export async function build() {
+  const vite = join(root, 'node_modules/vite/bin/vite.js');
+  await runTogether([
+    [process.execPath, vite, 'build', 'web', '--logLevel', 'warn'],
+    [process.execPath, vite, 'build', 'server', '--logLevel', 'warn'],
+  ]);
+}
+
+/** Replaces this process's work by the server: its signals and its end are ours. */
+export function serve(args = []) {
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], {
+    cwd: root,
+    stdio: 'inherit',
+  });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  child.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 0)));
+}
+
+/** Installs Debian's Chromium when there is none (browser tests and screenshots). */
+export function ensureChromium() {
+  if (existsSync('/usr/bin/chromium')) return;
+  console.log('Installing Chromium from Debian …');
+  run('apt-get', ['update', '-qq']);
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
+}

@@ -1,0 +1,6 @@
+// npm start: installs, builds, serves the data that is there.
+import { ensureBuilt, ensureInstalled, serve } from './lib.mjs';
+
+ensureInstalled();
+await ensureBuilt();
+serve();

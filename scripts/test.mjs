@@ -1,0 +1,32 @@
+// npm test: installs (packages, Chromium), lints, checks types, runs unit and server tests, then the browser tests.
+import { join } from 'node:path';
+import { ensureBuilt, ensureChromium, ensureInstalled, root, run, runTogether } from './lib.mjs';
+
+const bin = (name) => join(root, 'node_modules/.bin', name);
+const step = (title) => console.log(`\n— ${title}`);
+
+ensureInstalled();
+ensureChromium();
+step('Lint and formatting');
+await runTogether([
+  [bin('eslint'), '.', '--max-warnings', '0'],
+  [bin('prettier'), '--check', '--log-level', 'warn', '.'],
+]);
+step('Types');
+await runTogether([
+  [bin('tsc'), '-p', 'core'],
+  [bin('tsc'), '-p', 'server'],
+]);
+await runTogether([
+  [bin('vue-tsc'), '-p', 'web'],
+  [bin('tsc'), '-p', 'e2e'],
+]);
+step('Unit and server tests');
+run(process.execPath, [
+  '--experimental-vm-modules',
+  '--no-warnings',
+  join(root, 'node_modules/jest/bin/jest.js'),
+]);
+step('Browser tests');
+await ensureBuilt();
+run(bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts']);

@@ -1,0 +1,101 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { coreVersion } from '@torvek/core/design';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { calculatorRoutes } from './calculators/routes';
+import { entryRoutes } from './entries/routes';
+import { bodyLimitBytes, jsonBody } from './http/body';
+import { HttpError, notFound } from './http/errors';
+import { guard } from './http/guard';
+import { mount, route, type Route } from './http/route';
+import { jobRoutes } from './jobs/routes';
+import type { Rooms } from './rooms';
+import { standInRoutes } from './stand-ins/routes';
+
+export interface AppOptions {
+  rooms: Rooms;
+  logger: Logger;
+  allowedHosts: ReadonlySet<string>;
+  /** Folder of the built web app; null: the API alone. */
+  webFolder: string | null;
+}
+
+/** The whole route table. */
+export function routeTable({ jobs, changes, ledger }: Rooms): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/health',
+      role: 'public',
+      handle: () => ({ status: 'ok', core: coreVersion }),
+    }),
+    ...calculatorRoutes,
+    ...jobRoutes(jobs, changes),
+    ...entryRoutes(ledger),
+    ...standInRoutes(jobs),
+  ];
+}
+
+/** The Express application: guard, API, built web app, errors in one shape. */
+export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions): express.Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
+  app.use(guard(allowedHosts));
+
+  const api = express.Router();
+  api.use(...jsonBody);
+  mount(api, routeTable(rooms));
+  api.use(() => {
+    throw notFound('this route');
+  });
+  app.use('/api', (_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api', api);
+
+  if (webFolder !== null && existsSync(webFolder)) serveWeb(app, webFolder);
+  app.use((error: unknown, request: Request, response: Response, _next: NextFunction) => {
+    const known = asHttpError(error);
+    if (known.status >= 500) logger.error({ err: error, path: request.path }, 'request failed');
+    response.status(known.status).json(known.body());
+  });
+  return app;
+}
+
+const contentPolicy = {
+  defaultSrc: ["'self'"],
+  imgSrc: ["'self'", 'data:'],
+  styleSrc: ["'self'"],
+  fontSrc: ["'self'"],
+  connectSrc: ["'self'"],
+  workerSrc: ["'self'", 'blob:'],
+  upgradeInsecureRequests: null,
+};
+
+function serveWeb(app: express.Express, folder: string): void {
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));
+  app.use(express.static(folder, { index: false }));
+  app.get(/^\/(?!api\/|assets\/)/, (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}
+
+/** Turns whatever was thrown into one of our answers; what nobody foresaw is a 500 without details. */
+function asHttpError(error: unknown): HttpError {
+  if (error instanceof HttpError) return error;
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.too.large') {
+    return new HttpError(
+      413,
+      'too-large',
+      `the body is larger than ${bodyLimitBytes / 1024 / 1024} MB (${bodyLimitBytes} bytes)`,
+    );
+  }
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new HttpError(status, 'bad-request', 'the request cannot be read');
+  return new HttpError(500, 'internal', 'something failed on the server; its log says what');
+}

@@ -1,0 +1,25 @@
+import { calculators } from '@torvek/core/calculators';
+import { invalidInput, notFound } from '../http/errors';
+import { route, type Route } from '../http/route';
+
+/** Every calculator by one route, and the list of them. */
+export const calculatorRoutes: Route[] = [
+  route<unknown>({
+    method: 'post',
+    path: '/calc/:name',
+    role: 'public',
+    handle({ params, body }) {
+      const calculator = calculators.get(params.name ?? '');
+      if (calculator === undefined) throw notFound(`the calculator ${(params.name ?? '').slice(0, 60)}`);
+      const outcome = calculator.answer(body);
+      if (!outcome.ok) throw invalidInput(outcome.issues);
+      return outcome.answer;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/calc',
+    role: 'public',
+    handle: () => [...calculators.values()].map(({ name, version, title }) => ({ name, version, title })),
+  }),
+];

@@ -1,0 +1,191 @@
+import {
+  applyOperations,
+  checkDesign,
+  differences,
+  OperationError,
+  operationsMeet,
+  type Design,
+  type Difference,
+  type Operation,
+} from '@torvek/core/document';
+import { HttpError, invalidInput } from '../http/errors';
+import type { Database, Queryable } from '../database';
+import type { Clock } from '../clock';
+import type { Jobs } from './jobs';
+
+/** A change as a client sends it. */
+export interface ChangeRequest {
+  id: string;
+  /** The version it was made on. */
+  base: number;
+  label: string;
+  by: string;
+  at: string;
+  forward: Operation[];
+  inverse: Operation[];
+}
+
+export interface SavedChange {
+  version: number;
+  id: string;
+  base: number;
+  label: string;
+  by: string;
+  madeAt: string;
+  savedAt: string;
+}
+
+export interface SaveAnswer {
+  version: number;
+  /** Present when other changes came in between: the design as it is now. */
+  design?: Design;
+}
+
+interface ChangeRow {
+  version: number;
+  id: string;
+  base: number;
+  label: string;
+  author: string;
+  made_at: string;
+  saved_at: string;
+  forward: string;
+  inverse: string;
+}
+
+/** The history of designs. */
+export class Changes {
+  constructor(
+    private readonly database: Database,
+    private readonly jobs: Jobs,
+    private readonly clock: Clock,
+  ) {}
+
+  /**
+   * Saves a change. One made on an older version is merged when it touches nothing that changed since and the
+   * result is still a design; otherwise it is a clash, answered with the changes it met.
+   */
+  async save(jobId: string, change: ChangeRequest): Promise<SaveAnswer> {
+    return this.database.transaction(async (db) => {
+      const job = await this.jobs.lock(jobId, db);
+      const known = await this.known(jobId, change.id, db);
+      if (known !== null) return { version: known, ...(known !== change.base + 1 && { design: job.design }) };
+      if (change.base > job.version) {
+        throw new HttpError(409, 'unknown-version', `version ${change.base} is not there yet`, [
+          { path: 'base', message: 'is ahead of the job' },
+        ]);
+      }
+      const since = await this.rowsSince(jobId, change.base, db);
+      const met = since.filter((row) =>
+        operationsMeet(change.forward, JSON.parse(row.forward) as Operation[]),
+      );
+      if (met.length > 0) throw clash(met, job.version, job.design);
+      const design = this.apply(job.design, change.forward);
+      const version = job.version + 1;
+      await db.query(
+        `INSERT INTO changes (job_id, version, id, base, label, author, made_at, saved_at, forward, inverse)
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+        [
+          jobId,
+          version,
+          change.id,
+          change.base,
+          change.label,
+          change.by,
+          change.at,
+          this.clock.now(),
+          JSON.stringify(change.forward),
+          JSON.stringify(change.inverse),
+        ],
+      );
+      await db.query('UPDATE jobs SET design = $2, version = $3 WHERE id = $1', [
+        jobId,
+        JSON.stringify(design),
+        version,
+      ]);
+      return { version, ...(since.length > 0 && { design }) };
+    });
+  }
+
+  async list(jobId: string): Promise<SavedChange[]> {
+    await this.jobs.get(jobId);
+    const rows = await this.database.query<ChangeRow>(
+      'SELECT * FROM changes WHERE job_id = $1 ORDER BY version DESC LIMIT 2000',
+      [jobId],
+    );
+    return rows.map(({ version, id, base, label, author, made_at, saved_at }) => ({
+      version,
+      id,
+      base,
+      label,
+      by: author,
+      madeAt: made_at,
+      savedAt: saved_at,
+    }));
+  }
+
+  /** The design at a version; 0 is the first. */
+  async at(jobId: string, version: number): Promise<Design> {
+    const job = await this.jobs.get(jobId);
+    if (!Number.isInteger(version) || version < 0 || version > job.version) {
+      throw new HttpError(404, 'not-found', `version ${version} is not there`);
+    }
+    const rows = await this.database.query<ChangeRow>(
+      'SELECT * FROM changes WHERE job_id = $1 AND version <= $2 ORDER BY version',
+      [jobId, version],
+    );
+    const first = await this.jobs.firstDesign(jobId);
+    return rows.reduce(
+      (design, row) => applyOperations(design, JSON.parse(row.forward) as Operation[]),
+      first,
+    );
+  }
+
+  async compare(jobId: string, from: number, to: number): Promise<Difference[]> {
+    return differences(await this.at(jobId, from), await this.at(jobId, to));
+  }
+
+  private async known(jobId: string, id: string, db: Queryable): Promise<number | null> {
+    const rows = await db.query<{ version: number; job_id: string }>(
+      'SELECT version, job_id FROM changes WHERE id = $1',
+      [id],
+    );
+    const row = rows[0];
+    if (row !== undefined && row.job_id !== jobId) {
+      throw new HttpError(409, 'id-taken', 'this change belongs to another job', [
+        { path: 'id', message: 'is taken' },
+      ]);
+    }
+    return row?.version ?? null;
+  }
+
+  private rowsSince(jobId: string, base: number, db: Queryable): Promise<ChangeRow[]> {
+    return db.query<ChangeRow>('SELECT * FROM changes WHERE job_id = $1 AND version > $2 ORDER BY version', [
+      jobId,
+      base,
+    ]);
+  }
+
+  private apply(design: Design, forward: Operation[]): Design {
+    try {
+      const checked = checkDesign(applyOperations(design, forward));
+      if (!checked.ok)
+        throw invalidInput(checked.issues.map(({ path, message }) => ({ path: `design.${path}`, message })));
+      return checked.design;
+    } catch (error) {
+      if (!(error instanceof OperationError)) throw error;
+      throw invalidInput([{ path: 'forward', message: error.message }]);
+    }
+  }
+}
+
+function clash(met: ChangeRow[], version: number, design: Design): HttpError {
+  const changes = met.map(({ version: at, label, author, saved_at }) => ({
+    version: at,
+    label,
+    by: author,
+    savedAt: saved_at,
+  }));
+  const message = `meets ${changes.map(({ label, by }) => `“${label}” by ${by}`).join(', ')}`;
+  return new HttpError(409, 'clash', message, [], { changes, version, design });
+}

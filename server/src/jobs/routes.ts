@@ -1,0 +1,93 @@
+import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import * as yup from 'yup';
+import { HttpError } from '../http/errors';
+import { route, type Route } from '../http/route';
+import type { ChangeRequest, Changes } from './changes';
+import type { Jobs } from './jobs';
+
+const named = record({ id: text(80), name: text(120) });
+
+const operation = record.by((value) => ({
+  op: oneOf(['add', 'replace', 'remove']),
+  path: text(400),
+  ...(value.op !== 'remove' && { value: yup.mixed().nullable() }),
+}));
+
+const change = record({
+  id: text(80),
+  base: number({ min: 0, integer: true }),
+  label: text(200),
+  by: text(80),
+  at: text(40),
+  forward: list(operation, { minRows: 1, maxRows: 10_000 }),
+  inverse: list(operation, { minRows: 1, maxRows: 10_000 }),
+});
+
+function versionOf(text: string | undefined, path: string): number {
+  if (text === undefined || !/^\d{1,9}$/.test(text)) {
+    throw new HttpError(422, 'invalid-input', `${path} must be a version number`, [
+      { path, message: 'must be a version number' },
+    ]);
+  }
+  return Number(text);
+}
+
+/** Jobs: list, new, open, duplicate, rename; their changes and versions. */
+export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
+  return [
+    route({ method: 'get', path: '/jobs', role: 'technician', handle: () => jobs.list() }),
+    route<{ id: string; name: string }>({
+      method: 'post',
+      path: '/jobs',
+      role: 'designer',
+      door: { schema: named },
+      handle: ({ body }) => jobs.create(body.id, body.name),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job',
+      role: 'technician',
+      handle: ({ params }) => jobs.get(params.job!),
+    }),
+    route<{ name: string }>({
+      method: 'patch',
+      path: '/jobs/:job',
+      role: 'designer',
+      door: { schema: record({ name: text(120) }) },
+      handle: ({ params, body }) => jobs.rename(params.job!, body.name),
+    }),
+    route<{ id: string; name: string }>({
+      method: 'post',
+      path: '/jobs/:job/duplicate',
+      role: 'designer',
+      door: { schema: named },
+      handle: ({ params, body }) => jobs.duplicate(params.job!, body.id, body.name),
+    }),
+    route<ChangeRequest>({
+      method: 'post',
+      path: '/jobs/:job/changes',
+      role: 'designer',
+      door: { schema: change },
+      handle: ({ params, body }) => changes.save(params.job!, body),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/changes',
+      role: 'technician',
+      handle: ({ params }) => changes.list(params.job!),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/versions/:version',
+      role: 'technician',
+      handle: ({ params }) => changes.at(params.job!, versionOf(params.version, 'version')),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/compare',
+      role: 'technician',
+      handle: ({ params, query }) =>
+        changes.compare(params.job!, versionOf(query.from, 'from'), versionOf(query.to, 'to')),
+    }),
+  ];
+}
