@@ -3,6 +3,7 @@ export { differences, type Difference } from './difference';
 export {
   applyOperations,
   edit,
+  inverseOf,
   keysOf,
   OperationError,
   operationsMeet,
@@ -12,3 +13,4 @@ export {
   type Operation,
 } from './operations';
 export { checkDesign, danglingReferences, type CheckedDesign } from './schema';
+export { setAt, valueOf } from './place';

@@ -49,6 +49,26 @@ export function applyOperations(design: Design, operations: Operation[]): Design
 /** An operation that does not fit the document it is applied to. */
 export class OperationError extends Error {}
 
+/** What undoes operations that are about to be applied to a design; last first. */
+export function inverseOf(design: Design, forward: Operation[]): Operation[] {
+  let at = design;
+  const inverse: Operation[] = [];
+  for (const operation of forward) {
+    const keys = keysOf(operation.path);
+    const parent = valueAt(at, keys.slice(0, -1));
+    const last = keys[keys.length - 1]!;
+    const there = typeof parent === 'object' && parent !== null && Object.hasOwn(parent, last);
+    const { path } = operation;
+    inverse.unshift(
+      there
+        ? { op: operation.op === 'remove' ? 'add' : 'replace', path, value: valueAt(at, keys) }
+        : { op: 'remove', path },
+    );
+    at = applyOperations(at, [operation]);
+  }
+  return inverse;
+}
+
 /** True when one path equals the other or lies above it. */
 export function pathsMeet(a: string, b: string): boolean {
   return a === b || a.startsWith(`${b}/`) || b.startsWith(`${a}/`);

@@ -145,7 +145,7 @@ export class Run<Input, Result extends object> {
     if (this.outcome === null) return [];
     this.traced ??= this.outcome.working.map(this.trace);
     const last = symbol === undefined ? -1 : this.traced.findIndex((step) => step.symbol === symbol);
-    return last < 0 ? this.traced : this.traced.slice(0, last + 1);
+    return last < 0 ? this.traced : stepsBehind(this.traced, last);
   }
 
   /** The figures of this run, each with the working that leads to it. */
@@ -193,6 +193,20 @@ export class Run<Input, Result extends object> {
       run: { calculator: this.calculator.name, input: this.input, result: this.result },
     };
   }
+}
+
+/** The step at `last` and those before it whose results it takes, directly or through others. */
+function stepsBehind(steps: TracedStep[], last: number): TracedStep[] {
+  const wanted = new Set([last]);
+  for (let i = last; i >= 0; i -= 1) {
+    if (!wanted.has(i)) continue;
+    for (const { symbol, from } of steps[i]!.inputs) {
+      const source =
+        from === undefined ? steps.slice(0, i).findLastIndex((step) => step.symbol === symbol) : -1;
+      if (source >= 0) wanted.add(source);
+    }
+  }
+  return steps.filter((_, i) => wanted.has(i));
 }
 
 /**

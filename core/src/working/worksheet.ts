@@ -2,6 +2,8 @@
 export interface WorkingInput {
   /** As it stands in the formula. */
   symbol: string;
+  /** What it is, where the symbol alone does not say. */
+  label?: string;
   value: number;
   unit: string;
   /** Path of the calculator's input it came from; absent for an intermediate value of the same working. */

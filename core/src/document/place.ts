@@ -1,0 +1,26 @@
+import type { Design } from './design';
+
+/** The value at a dotted path of the design; undefined where there is none. */
+export function valueOf(design: Design, path: string): unknown {
+  return path
+    .split('.')
+    .reduce<unknown>(
+      (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
+      design,
+    );
+}
+
+/**
+ * Sets a value at a dotted path of a draft; undefined takes the field away.
+ *
+ * @throws Error when the path leads through something that is not there
+ */
+export function setAt(draft: object, path: string, value: unknown): void {
+  const keys = path.split('.');
+  const last = keys.pop()!;
+  const parent = keys.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], draft);
+  if (typeof parent !== 'object' || parent === null) throw new Error(`${path} is not a place in this design`);
+  const holder = parent as Record<string, unknown>;
+  if (value === undefined) delete holder[last];
+  else holder[last] = value;
+}

@@ -1,0 +1,89 @@
+// npm run screenshots: one picture of each main view from the demo data, into docs/screenshots (or a folder given).
+import { spawn } from 'node:child_process';
+import { mkdtempSync, mkdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
+
+ensureInstalled();
+ensureChromium();
+await ensureBuilt();
+
+const folder = process.argv[2] ?? join(root, 'docs/screenshots');
+const only = process.argv[3]?.split(',');
+mkdirSync(folder, { recursive: true });
+const data = mkdtempSync(join(tmpdir(), 'torvek-shots-'));
+const server = spawn(process.execPath, [join(root, 'server/dist/main.js'), '--demo'], {
+  env: { ...process.env, TORVEK_DATA: data, PORT: '0' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+const url = await new Promise((resolve, reject) => {
+  server.stdout.on('data', (chunk) => {
+    const match = /http:\S+/.exec(String(chunk));
+    if (match) resolve(match[0]);
+  });
+  server.once('exit', () => reject(new Error('the server ended')));
+});
+
+const demo = 'jobs/job-demo-library-bus';
+/** Name, path, and what to do before the picture. */
+const views = [
+  ['jobs', '', async () => {}],
+  ['brief', `${demo}/brief`, async () => {}],
+  [
+    'pack',
+    `${demo}/pack`,
+    async (page) => page.locator('main [data-figure="pack.pack:pack:sagAtPeakV"]').click(),
+  ],
+  ['protect', `${demo}/protect`, async () => {}],
+  [
+    'protect-fuse',
+    `${demo}/protect`,
+    async (page) => page.locator('#fuse-title').evaluate((title) => title.scrollIntoView()),
+  ],
+  [
+    'protect-cable',
+    `${demo}/protect`,
+    async (page) => page.locator('#cable-title').evaluate((title) => title.scrollIntoView()),
+  ],
+  [
+    'prove',
+    `${demo}/prove`,
+    async (page) => page.locator('[data-step="precharge-curve:circuit-main"]').click(),
+  ],
+  [
+    'book',
+    `${demo}/book`,
+    async (page) => {
+      await page.getByRole('button', { name: 'Verify the chain' }).click();
+      await page.locator('[data-verification]').waitFor();
+    },
+  ],
+];
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+try {
+  for (const theme of ['light', 'dark']) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addInitScript((name) => localStorage.setItem('torvek.theme', name), theme);
+    const page = await context.newPage();
+    page.on('pageerror', (error) => console.error(String(error)));
+    page.on('console', (message) => message.type() === 'error' && console.error(message.text()));
+    for (const [name, path, act] of views) {
+      const file = theme === 'light' ? name : `${name}-dark`;
+      if (only ? !only.includes(file) : theme === 'dark' && name !== 'protect') continue;
+      await page.goto(url + path);
+      await page.waitForLoadState('networkidle');
+      await act(page);
+      await page.waitForTimeout(700);
+      await page.screenshot({ path: join(folder, `${file}.png`) });
+      console.log(file);
+    }
+    await context.close();
+  }
+} finally {
+  await browser.close();
+  server.kill();
+  server.once('exit', () => rmSync(data, { recursive: true, force: true }));
+}

@@ -1,0 +1,55 @@
+import type { Issue } from '@torvek/core/calculator';
+
+/** An answer of the server that is not the one that was hoped for. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly issues: Issue[],
+    readonly extra: Record<string, unknown>,
+  ) {
+    super(message);
+  }
+}
+
+/** The server could not be reached. */
+export class Unreachable extends Error {}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body !== undefined && {
+        body: JSON.stringify(body),
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    });
+  } catch {
+    throw new Unreachable('the server cannot be reached');
+  }
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  const {
+    code = 'unknown',
+    message = `the server answered ${response.status}`,
+    issues = [],
+    ...extra
+  } = (answer as { error?: { code?: string; message?: string; issues?: Issue[] } } | null)?.error ?? {};
+  throw new ApiError(response.status, code, message, issues, extra);
+}
+
+export const api = {
+  get: <T>(path: string) => call<T>('GET', path),
+  post: <T>(path: string, body: unknown) => call<T>('POST', path, body),
+  patch: <T>(path: string, body: unknown) => call<T>('PATCH', path, body),
+};
+
+const alphabet = 'abcdefghijkmnpqrstuvwxyz23456789';
+
+/** An id: a kind prefix and ten random characters (`crypto.randomUUID` is missing on plain HTTP). */
+export function newId(prefix: string): string {
+  const random = crypto.getRandomValues(new Uint8Array(10));
+  return `${prefix}-${[...random].map((byte) => alphabet[byte % alphabet.length]).join('')}`;
+}

@@ -1,0 +1,4 @@
+declare module '*.svg?raw' {
+  const text: string;
+  export default text;
+}

@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { onMounted, ref } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import * as yup from 'yup';
+import { api, newId } from '../api/client';
+import Icon from '../parts/Icon.vue';
+import { useSession } from '../stores/session';
+
+interface JobSummary {
+  id: string;
+  name: string;
+  demo: boolean;
+  version: number;
+  entries: number;
+  touchedAt: string;
+}
+
+const router = useRouter();
+const session = useSession();
+const jobs = ref<JobSummary[] | null>(null);
+const failure = ref<string | null>(null);
+const name = ref('');
+const problem = ref<string | null>(null);
+const busy = ref(false);
+const jobName = yup.string().trim().required('A job needs a name.').max(120, 'At most 120 characters.');
+
+async function load(): Promise<void> {
+  failure.value = null;
+  try {
+    jobs.value = await api.get<JobSummary[]>('/jobs');
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : 'the list cannot be read';
+  }
+}
+
+async function make(): Promise<void> {
+  try {
+    const valid = jobName.validateSync(name.value);
+    problem.value = null;
+    busy.value = true;
+    const { id } = await api.post<{ id: string }>('/jobs', { id: newId('job'), name: valid });
+    await router.push({ name: 'brief', params: { job: id } });
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'not made';
+  } finally {
+    busy.value = false;
+  }
+}
+
+async function duplicate({ id, name: original }: JobSummary): Promise<void> {
+  try {
+    await api.post(`/jobs/${id}/duplicate`, { id: newId('job'), name: `${original}, copy`.slice(0, 120) });
+    await load();
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : 'not duplicated';
+  }
+}
+
+const day = (instant: string) =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
+onMounted(load);
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <img src="/icon.svg" alt="" width="34" height="34" />
+      <div>
+        <h1>Torvek</h1>
+        <p>The high-voltage system of a vehicle made electric: computed, checked, proved, recorded.</p>
+      </div>
+    </header>
+    <main>
+      <section class="sheet-card" aria-label="Jobs">
+        <div class="card-head"><h2>Jobs</h2></div>
+        <p v-if="failure" class="problem" role="alert">
+          {{ failure }} <BButton size="sm" variant="light" @click="load">Try again</BButton>
+        </p>
+        <p v-else-if="jobs === null" role="status">Reading the list …</p>
+        <p v-else-if="jobs.length === 0">
+          No job yet. A new job asks only for a name; everything else can wait.
+        </p>
+        <table v-else class="grid-table">
+          <thead>
+            <tr>
+              <th scope="col">Job</th>
+              <th scope="col" class="num">Changes</th>
+              <th scope="col" class="num">Entries</th>
+              <th scope="col">Last touched</th>
+              <th scope="col"><span class="visually-hidden">Actions</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in jobs" :key="one.id">
+              <td>
+                <RouterLink :to="{ name: 'brief', params: { job: one.id } }">{{ one.name }}</RouterLink>
+                <span v-if="one.demo" class="demo">demo</span>
+              </td>
+              <td class="num">{{ one.version }}</td>
+              <td class="num">{{ one.entries }}</td>
+              <td>{{ day(one.touchedAt) }}</td>
+              <td class="num">
+                <BButton size="sm" variant="light" @click="duplicate(one)">Duplicate</BButton>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <form class="new" novalidate @submit.prevent="make">
+          <label for="new-job">New job</label>
+          <input
+            id="new-job"
+            v-model="name"
+            class="form-control"
+            maxlength="200"
+            placeholder="Name of the vehicle or customer"
+            :aria-invalid="problem !== null"
+          />
+          <BButton type="submit" variant="primary" :disabled="busy"><Icon name="plus" /> Make it</BButton>
+          <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        </form>
+      </section>
+      <section class="sheet-card who">
+        <div class="card-head"><h2>Who works here</h2></div>
+        <label for="person">Your name, as changes and entries carry it</label>
+        <input
+          id="person"
+          v-model="session.person"
+          class="form-control"
+          maxlength="80"
+          placeholder="Workshop"
+        />
+        <p class="soft">
+          High voltage kills. Torvek says which checks passed, which did not and which were not made; it never
+          says that something is without danger. The component makers’ documents, the rules of your place and
+          licensed people decide.
+        </p>
+      </section>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 1080px;
+  margin: 0 auto;
+  padding: 1.6rem 1rem;
+}
+
+header {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  margin-bottom: 1.2rem;
+}
+
+header p {
+  margin: 0;
+  color: var(--tv-soft);
+}
+
+main {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  gap: 0.8rem;
+  align-items: start;
+}
+
+.grid-table td {
+  padding: 0.45rem 0.4rem;
+}
+
+.new {
+  display: grid;
+  grid-template-columns: 5rem minmax(0, 1fr) auto;
+  gap: 0.5rem;
+  align-items: center;
+  margin-top: 1rem;
+}
+
+.new .problem {
+  grid-column: 2 / -1;
+  margin: 0;
+}
+
+.problem {
+  color: var(--tv-stop);
+}
+
+.demo {
+  margin-left: 0.5rem;
+  font-size: 0.78rem;
+  color: var(--tv-soft);
+  border: 1px solid currentcolor;
+  border-radius: 2px;
+  padding: 0 0.25rem;
+}
+
+.who label {
+  font-size: 0.9rem;
+}
+
+.who p {
+  margin: 0.9rem 0 0;
+  font-size: 0.85rem;
+}
+
+@media (max-width: 820px) {
+  main {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import clockwise from 'bootstrap-icons/icons/arrow-clockwise.svg?raw';
+import counterclockwise from 'bootstrap-icons/icons/arrow-counterclockwise.svg?raw';
+import battery from 'bootstrap-icons/icons/battery-half.svg?raw';
+import book from 'bootstrap-icons/icons/journal-text.svg?raw';
+import brief from 'bootstrap-icons/icons/truck-front.svg?raw';
+import check from 'bootstrap-icons/icons/clipboard-check.svg?raw';
+import chevron from 'bootstrap-icons/icons/chevron-right.svg?raw';
+import jobs from 'bootstrap-icons/icons/list-ul.svg?raw';
+import moon from 'bootstrap-icons/icons/moon.svg?raw';
+import panel from 'bootstrap-icons/icons/layout-sidebar-reverse.svg?raw';
+import plus from 'bootstrap-icons/icons/plus-lg.svg?raw';
+import shield from 'bootstrap-icons/icons/shield-check.svg?raw';
+import sun from 'bootstrap-icons/icons/sun.svg?raw';
+import trash from 'bootstrap-icons/icons/trash.svg?raw';
+
+const icons = {
+  clockwise,
+  counterclockwise,
+  battery,
+  book,
+  brief,
+  check,
+  chevron,
+  jobs,
+  moon,
+  panel,
+  plus,
+  shield,
+  sun,
+  trash,
+};
+
+defineProps<{ name: keyof typeof icons; size?: number }>();
+</script>
+
+<template>
+  <span class="icon" aria-hidden="true" :style="{ fontSize: `${size ?? 16}px` }" v-html="icons[name]" />
+</template>
+
+<style scoped>
+.icon {
+  display: inline-flex;
+  line-height: 1;
+}
+
+.icon :deep(svg) {
+  width: 1em;
+  height: 1em;
+}
+</style>

@@ -1,0 +1,202 @@
+<script setup lang="ts">
+import { setAt, valueOf } from '@torvek/core/document';
+import { formatNumber, parseQuantity } from '@torvek/core/quantity';
+import { computed, ref, useId, watch } from 'vue';
+import { useJob } from '../stores/job';
+
+/**
+ * A number of the design, by its path. Text with units and arithmetic is read; while it is being typed everything
+ * that follows from it shows already, Enter or leaving the field makes it a change, Esc takes it back. Text that
+ * cannot be read stays in the field and out of the document.
+ */
+const props = defineProps<{
+  path: string;
+  label: string;
+  /** The unit shown and typed. */
+  unit?: string;
+  /** Stored value over shown value (1e-6 for µF shown of F stored). */
+  scale?: number;
+  /** What holds when nothing is given, in the shown unit; said to be a default. */
+  fallback?: number;
+  bare?: boolean;
+  disabled?: boolean;
+}>();
+
+const job = useJob();
+const id = useId();
+const scale = computed(() => props.scale ?? 1);
+const stored = computed(() => valueOf(job.design, props.path) as number | undefined);
+const editing = ref(false);
+const text = ref('');
+const problem = ref<string | null>(null);
+
+const toShown = (value: number | undefined) => {
+  if (value === undefined) return '';
+  const shown = value / scale.value;
+  const short = formatNumber(shown, 6);
+  return Math.abs(Number(short) - shown) <= Math.abs(shown) * 1e-9
+    ? short
+    : String(Number(shown.toPrecision(12)));
+};
+
+watch(
+  [stored, () => props.path],
+  () => {
+    if (editing.value || problem.value !== null) return;
+    text.value = toShown(stored.value);
+  },
+  { immediate: true },
+);
+
+type Read = { ok: true; value: number | undefined } | { ok: false };
+
+function read(): Read {
+  if (text.value.trim() === '') {
+    problem.value = null;
+    return { ok: true, value: undefined };
+  }
+  const parsed = parseQuantity(text.value, props.unit ?? '');
+  problem.value = parsed.ok ? null : parsed.message;
+  if (!parsed.ok) return { ok: false };
+  if (Math.abs(parsed.value * scale.value) > 1e9) {
+    problem.value = 'is beyond ±1e9';
+    return { ok: false };
+  }
+  return { ok: true, value: Number((parsed.value * scale.value).toPrecision(15)) };
+}
+
+function onInput(): void {
+  editing.value = true;
+  const now = read();
+  job.preview(now.ok ? (draft) => setAt(draft, props.path, now.value) : null);
+}
+
+function commit(): void {
+  if (!editing.value) return;
+  editing.value = false;
+  const now = read();
+  job.preview(null);
+  if (!now.ok) return;
+  const before = stored.value;
+  if (now.value !== before) {
+    const unit = props.unit ? ` ${props.unit}` : '';
+    const say = (value: number | undefined) =>
+      value === undefined ? 'not given' : `${toShown(value)}${unit}`;
+    job.set(props.path, now.value, `${props.label}: ${say(before)} → ${say(now.value)}`);
+  }
+  text.value = toShown(now.value);
+}
+
+function cancel(): void {
+  editing.value = false;
+  problem.value = null;
+  job.preview(null);
+  text.value = toShown(stored.value);
+}
+
+const placeholder = computed(() => (props.fallback === undefined ? '' : formatNumber(props.fallback)));
+const defaulted = computed(
+  () => props.fallback !== undefined && stored.value === undefined && text.value === '',
+);
+</script>
+
+<template>
+  <div class="number-field" :class="{ bare, wrong: problem !== null }" :data-path="path">
+    <label v-if="!bare" :for="id">{{ label }}<small v-if="defaulted" class="default">default</small></label>
+    <div class="box">
+      <input
+        :id="id"
+        v-model="text"
+        class="form-control"
+        type="text"
+        inputmode="decimal"
+        autocomplete="off"
+        spellcheck="false"
+        :aria-label="bare ? (unit ? `${label}, ${unit}` : label) : undefined"
+        :aria-invalid="problem !== null"
+        :aria-describedby="problem !== null ? `${id}-problem` : undefined"
+        :placeholder="placeholder"
+        :disabled="disabled"
+        @input="onInput"
+        @change="commit"
+        @blur="commit"
+        @keydown.enter="commit"
+        @keydown.esc.stop="cancel"
+      />
+      <span v-if="unit && !bare" class="unit">{{ unit }}</span>
+    </div>
+    <p v-if="problem !== null" :id="`${id}-problem`" class="problem">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.number-field {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 7.6rem;
+  align-items: center;
+  gap: 0 0.6rem;
+  min-height: 2rem;
+}
+
+label {
+  font-size: 0.9rem;
+}
+
+.default {
+  margin-left: 0.4rem;
+  color: var(--tv-soft);
+  font-style: italic;
+}
+
+.box {
+  display: flex;
+  align-items: baseline;
+}
+
+input {
+  text-align: right;
+  min-width: 0;
+  flex: 1;
+  height: 1.85rem;
+}
+
+.box .unit {
+  width: 3.1rem;
+  flex: none;
+  font-size: 0.85rem;
+}
+
+.bare {
+  display: block;
+  min-height: 0;
+}
+
+.bare input {
+  border-color: transparent;
+  background: transparent;
+  padding: 0.15rem 0.35rem;
+  height: 1.75rem;
+  font-size: 0.875rem;
+}
+
+.bare input:hover {
+  border-color: var(--tv-line);
+}
+
+.bare input:focus {
+  background: var(--tv-sheet);
+  border-color: var(--tv-act);
+}
+
+.wrong input {
+  border-color: var(--tv-stop);
+}
+
+.problem {
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 0.8rem;
+  color: var(--tv-stop);
+  text-align: right;
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import type { EChartsCoreOption } from 'echarts/core';
+import { onMounted, ref, shallowRef, watch } from 'vue';
+import VChart from 'vue-echarts';
+import { useSession } from '../../stores/session';
+import { fontFamily, token } from './echarts';
+
+/** A plot with one sentence that says what it shows, and the same as a table. */
+export interface PlotTable {
+  columns: string[];
+  rows: (string | number)[][];
+}
+
+const props = defineProps<{
+  /** Makes the options; called anew when the theme changes. */
+  options: () => EChartsCoreOption;
+  summary: string;
+  height: number;
+  table: PlotTable;
+}>();
+const session = useSession();
+const ready = ref(false);
+const asTable = ref(false);
+const option = shallowRef<EChartsCoreOption>({});
+
+function make(): void {
+  option.value = {
+    animation: false,
+    textStyle: { fontFamily, color: token('ink') },
+    grid: { left: 46, right: 18, top: 30, bottom: 42 },
+    tooltip: {
+      trigger: 'axis',
+      renderMode: 'richText',
+      backgroundColor: token('sheet'),
+      borderColor: token('line'),
+      textStyle: { color: token('ink'), fontFamily, fontSize: 13 },
+    },
+    ...props.options(),
+  };
+}
+
+onMounted(async () => {
+  await document.fonts.ready;
+  make();
+  ready.value = true;
+});
+watch([() => props.options, () => session.theme], () => setTimeout(make), { deep: false });
+</script>
+
+<template>
+  <figure class="plot">
+    <VChart
+      v-if="ready && !asTable"
+      class="chart"
+      :style="{ height: `${height}px` }"
+      :option="option"
+      :update-options="{ replaceMerge: ['series'] }"
+      autoresize
+      role="img"
+      :aria-label="summary"
+    />
+    <div v-else-if="asTable" class="table-wrap" :style="{ height: `${height}px` }">
+      <table class="grid-table">
+        <thead>
+          <tr>
+            <th v-for="column in table.columns" :key="column" scope="col" class="num">{{ column }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, i) in table.rows" :key="i">
+            <td v-for="(cell, j) in row" :key="j" class="num">{{ cell }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-else :style="{ height: `${height}px` }" />
+    <figcaption>
+      <span>{{ summary }}</span>
+      <button type="button" class="btn btn-quiet btn-sm no-print" @click="asTable = !asTable">
+        {{ asTable ? 'as plot' : 'as table' }}
+      </button>
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.plot {
+  margin: 0;
+}
+
+.chart {
+  width: 100%;
+}
+
+.table-wrap {
+  overflow: auto;
+}
+
+figcaption {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  gap: 1rem;
+  font-size: 0.85rem;
+  color: var(--tv-soft);
+}
+
+figcaption button {
+  flex: none;
+  padding: 0.05rem 0.5rem;
+}
+</style>

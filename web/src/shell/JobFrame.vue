@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { stations, type Station } from '@torvek/core/document';
+import { useEventListener } from '@vueuse/core';
+import { computed, watch } from 'vue';
+import { RouterLink, RouterView, useRoute } from 'vue-router';
+import { useJob } from '../stores/job';
+import { useSession } from '../stores/session';
+import JobRail from './JobRail.vue';
+import NamePlate from './NamePlate.vue';
+import SlatePanel from './SlatePanel.vue';
+import TroubleBar from './TroubleBar.vue';
+
+const props = defineProps<{ job: string }>();
+const store = useJob();
+const session = useSession();
+const route = useRoute();
+const station = computed<Station>(() => stations.find((one) => one === route.name) ?? 'brief');
+
+watch(
+  () => props.job,
+  (id) => void store.open(id),
+  { immediate: true },
+);
+watch(
+  () => store.name,
+  (name) => (document.title = name ? `${name} · Torvek` : 'Torvek'),
+);
+
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+  const inText = event.target instanceof HTMLElement && event.target.matches('textarea');
+  if (inText) return;
+  event.preventDefault();
+  (document.activeElement as HTMLElement | null)?.blur();
+  if (event.shiftKey) store.redo();
+  else store.undo();
+});
+
+useEventListener(window, 'beforeunload', (event) => {
+  if (store.pending.length > 0) event.preventDefault();
+});
+</script>
+
+<template>
+  <div class="frame" :class="{ 'slate-open': session.slateOpen }">
+    <JobRail v-if="store.loaded" />
+    <div class="main">
+      <template v-if="store.loaded">
+        <NamePlate />
+        <TroubleBar />
+        <div class="work">
+          <main class="sheet" :data-station="station"><RouterView /></main>
+          <SlatePanel v-if="session.slateOpen" :station="station" />
+        </div>
+      </template>
+      <div v-else-if="store.failed" class="notice" role="alert">
+        <p>This job cannot be opened: {{ store.failed }}.</p>
+        <RouterLink :to="{ name: 'jobs' }">All jobs</RouterLink>
+      </div>
+      <p v-else class="notice" role="status">Opening the job …</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: flex;
+  height: 100vh;
+  overflow: clip;
+}
+
+.main {
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+
+.work {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr);
+}
+
+.slate-open .work {
+  grid-template-columns: minmax(0, 1fr) 320px;
+}
+
+.sheet {
+  position: relative;
+  overflow-y: auto;
+  padding: 0.7rem;
+}
+
+.notice {
+  padding: 2rem;
+}
+
+@media (max-width: 1100px) {
+  .slate-open .work {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1fr) 38vh;
+  }
+}
+
+@media print {
+  .frame {
+    height: auto;
+    overflow: visible;
+    display: block;
+  }
+}
+</style>

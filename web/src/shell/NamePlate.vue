@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { positionText } from '@torvek/core/design';
+import { computed } from 'vue';
+import { RouterLink } from 'vue-router';
+import FigureValue from '../parts/FigureValue.vue';
+import Icon from '../parts/Icon.vue';
+import { useJob } from '../stores/job';
+import { useSession } from '../stores/session';
+
+/** Like the plate on a machine: what this vehicle is, always true, always there. */
+const job = useJob();
+const session = useSession();
+const position = computed(() => job.assessment.position);
+const live = computed(() => (position.value === null ? null : position.value.body));
+const shape = computed(() => {
+  if (live.value === null) return 'unknown';
+  if (live.value.linksOut > 0 || live.value.serviceDisconnect === 'out') return 'open';
+  return live.value.mains === 'open' ? 'pack' : 'bus';
+});
+const saveText = computed(() => {
+  const waiting = job.pending.length;
+  switch (job.saveState) {
+    case 'saved':
+      return 'saved';
+    case 'saving':
+      return 'saving …';
+    case 'waiting':
+      return `waiting for the server, ${waiting} not saved`;
+    case 'clash':
+      return 'meets another change';
+    default:
+      return 'not saved';
+  }
+});
+const day = (instant: string) =>
+  new Date(instant).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    timeZone: job.design.settings.zone ?? 'UTC',
+  });
+const saveMark = computed(() =>
+  job.saveState === 'saved' ? 'ok' : job.saveState === 'saving' ? 'busy' : 'bad',
+);
+</script>
+
+<template>
+  <header class="nameplate" aria-label="Nameplate">
+    <div class="title">
+      <h1 :title="job.name">{{ job.name }}</h1>
+      <p>
+        <span v-if="job.demo" class="demo">demo</span>
+        <span>version {{ job.version }}</span>
+        <span class="save" :class="saveMark" role="status" data-save-state :data-state="job.saveState">{{
+          saveText
+        }}</span>
+      </p>
+    </div>
+    <dl class="figures">
+      <div>
+        <dt>pack window</dt>
+        <dd class="hv">
+          <FigureValue id="pack.pack:pack:voltageMinV" /><span class="soft"> to </span
+          ><FigureValue id="pack.pack:pack:voltageMaxV" />
+        </dd>
+      </div>
+      <div>
+        <dt>energy, usable</dt>
+        <dd><FigureValue id="pack.pack:pack:usableEnergyKWh" /></dd>
+      </div>
+      <div>
+        <dt>at peak</dt>
+        <dd>
+          <span v-if="job.design.pack.peakCurrentA !== undefined"
+            ><b>{{ job.design.pack.peakCurrentA }}</b
+            ><span class="unit">A</span> → </span
+          ><FigureValue id="pack.pack:pack:voltageAtPeakV" />
+        </dd>
+      </div>
+      <div>
+        <dt>mass</dt>
+        <dd><FigureValue id="vehicle.axles:vehicle:totalKg" :digits="4" /></dd>
+      </div>
+      <div class="wide-only">
+        <dt>axle shift</dt>
+        <dd><FigureValue id="vehicle.axles:vehicle:shiftPoints" /></dd>
+      </div>
+    </dl>
+    <RouterLink
+      class="live"
+      :class="shape"
+      :to="{ name: 'prove', params: { job: job.id } }"
+      title="The vehicle as last recorded; change it in Prove"
+    >
+      <span class="swatch" aria-hidden="true" />
+      <span>
+        <b>{{ live === null ? 'State not recorded' : positionText(live) }}</b>
+        <small>{{
+          position === null ? 'treat as live' : `${day(position.recordedAt)}, ${position.by}`
+        }}</small>
+      </span>
+    </RouterLink>
+    <div class="tools no-print">
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        :disabled="job.undoable.length === 0"
+        title="Undo (Ctrl+Z)"
+        aria-label="Undo"
+        @click="job.undo()"
+      >
+        <Icon name="counterclockwise" />
+      </button>
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        :disabled="job.redoable.length === 0"
+        title="Redo (Ctrl+Shift+Z)"
+        aria-label="Redo"
+        @click="job.redo()"
+      >
+        <Icon name="clockwise" />
+      </button>
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        :title="session.theme === 'dark' ? 'Light theme' : 'Dark theme'"
+        aria-label="Change the theme"
+        @click="session.theme = session.theme === 'dark' ? 'light' : 'dark'"
+      >
+        <Icon :name="session.theme === 'dark' ? 'sun' : 'moon'" />
+      </button>
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        :aria-pressed="session.slateOpen"
+        title="Show or fold the slate"
+        aria-label="Show or fold the slate"
+        @click="session.slateOpen = !session.slateOpen"
+      >
+        <Icon name="panel" />
+      </button>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.nameplate {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+  background: var(--tv-plate);
+  border-bottom: 1px solid var(--tv-plate-edge);
+  box-shadow:
+    inset 0 0 0 3px var(--tv-plate),
+    inset 0 0 0 4px var(--tv-plate-edge);
+  padding: 0.4rem 0.9rem;
+  height: 66px;
+  flex: none;
+}
+
+.title {
+  min-width: 0;
+  flex: 0 1 14rem;
+}
+
+h1 {
+  font-size: 0.95rem;
+  line-height: 1.15;
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+}
+
+.title p {
+  margin: 0;
+  font-size: 0.78rem;
+  color: var(--tv-soft);
+  display: flex;
+  gap: 0.5rem;
+  white-space: nowrap;
+}
+
+.demo {
+  border: 1px solid currentcolor;
+  border-radius: 2px;
+  padding: 0 0.25rem;
+}
+
+.save.ok::before {
+  content: '✓ ';
+}
+
+.save.bad {
+  color: var(--tv-stop);
+  font-weight: 600;
+}
+
+.figures {
+  display: flex;
+  gap: 0;
+  margin: 0;
+  flex: 1;
+}
+
+.figures > div {
+  padding: 0 0.6rem;
+  border-left: 1px solid var(--tv-plate-edge);
+}
+
+dt {
+  font-weight: 400;
+  font-size: 0.75rem;
+  color: var(--tv-soft);
+  white-space: nowrap;
+}
+
+dd {
+  margin: 0;
+  white-space: nowrap;
+}
+
+.hv :deep(.digits) {
+  color: var(--tv-hv);
+}
+
+.live {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  color: var(--tv-ink);
+  text-decoration: none;
+  line-height: 1.15;
+  font-size: 0.88rem;
+  min-width: 0;
+  flex: 0 1 13.5rem;
+}
+
+.live > span:last-child {
+  min-width: 0;
+}
+
+.live small {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  color: var(--tv-soft);
+  font-size: 0.75rem;
+}
+
+.swatch {
+  width: 20px;
+  height: 28px;
+  flex: none;
+  border: 1.5px solid var(--tv-ink);
+}
+
+.bus .swatch {
+  border-color: var(--tv-hv);
+  background: repeating-linear-gradient(45deg, var(--tv-hv-fill) 0 3px, transparent 3px 7px);
+}
+
+.pack .swatch {
+  border-color: var(--tv-hv);
+  background:
+    linear-gradient(to top, transparent 50%, var(--tv-sheet) 50%),
+    repeating-linear-gradient(45deg, var(--tv-hv-fill) 0 3px, transparent 3px 7px);
+}
+
+.unknown .swatch {
+  border-style: dashed;
+}
+
+.tools {
+  display: flex;
+  gap: 0.25rem;
+}
+
+.tools .btn {
+  width: 32px;
+  height: 32px;
+  padding: 0;
+  display: grid;
+  place-items: center;
+}
+
+@media (max-width: 1180px) {
+  .wide-only {
+    display: none;
+  }
+
+  .figures > div {
+    padding: 0 0.45rem;
+  }
+}
+</style>

@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref, watch } from 'vue';
+import { api } from '../../api/client';
+import { useJob } from '../../stores/job';
+
+interface SavedChange {
+  version: number;
+  label: string;
+  by: string;
+  savedAt: string;
+}
+
+interface Difference {
+  path: string;
+  from: unknown;
+  to: unknown;
+}
+
+/** Every version of the design, and what differs between any two. */
+const job = useJob();
+const changes = ref<SavedChange[] | null>(null);
+const from = ref(0);
+const to = ref(0);
+const found = ref<Difference[] | null>(null);
+const problem = ref<string | null>(null);
+const most = 25;
+const all = ref(false);
+const shown = computed(() => (all.value ? (changes.value ?? []) : (changes.value ?? []).slice(0, most)));
+const versions = computed(() => [...(changes.value ?? []).map(({ version }) => version), 0]);
+
+async function load(): Promise<void> {
+  try {
+    changes.value = await api.get<SavedChange[]>(`/jobs/${job.id}/changes`);
+    problem.value = null;
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'the versions cannot be read';
+  }
+}
+
+watch(
+  () => [job.id, job.version],
+  async () => {
+    to.value = job.version;
+    found.value = null;
+    await load();
+  },
+  { immediate: true },
+);
+
+async function compare(): Promise<void> {
+  try {
+    found.value = await api.get<Difference[]>(`/jobs/${job.id}/compare?from=${from.value}&to=${to.value}`);
+    problem.value = null;
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'not compared';
+  }
+}
+
+/** A path with the tags of what its ids name. */
+function place(path: string): string {
+  const keys = path.split('.');
+  const [map, id, ...rest] = keys;
+  const holder = (job.design as unknown as Record<string, Record<string, { tag?: string }> | undefined>)[
+    map ?? ''
+  ];
+  const tag = id === undefined ? undefined : holder?.[id]?.tag;
+  return tag === undefined ? keys.join(' · ') : [tag, ...rest].join(' · ');
+}
+
+function say(value: unknown): string {
+  if (value === undefined) return '—';
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
+  return text.length > 70 ? `${text.slice(0, 70)} …` : text;
+}
+
+const when = (instant: string) =>
+  new Date(instant).toLocaleString('en-GB', {
+    day: '2-digit',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+</script>
+
+<template>
+  <div>
+    <form class="compare" @submit.prevent="compare">
+      <label
+        >from version
+        <select v-model="from" class="form-select">
+          <option v-for="version in versions" :key="version" :value="version">{{ version }}</option>
+        </select></label
+      >
+      <label
+        >to
+        <select v-model="to" class="form-select">
+          <option v-for="version in versions" :key="version" :value="version">{{ version }}</option>
+        </select></label
+      >
+      <BButton type="submit" size="sm" variant="light">Compare</BButton>
+    </form>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div v-if="found !== null" class="found" data-differences>
+      <p v-if="found.length === 0">Versions {{ from }} and {{ to }} are the same.</p>
+      <table v-else class="grid-table">
+        <thead>
+          <tr>
+            <th scope="col">{{ found.length }} {{ found.length === 1 ? 'place' : 'places' }}</th>
+            <th scope="col">version {{ from }}</th>
+            <th scope="col">version {{ to }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in found.slice(0, 200)" :key="one.path">
+            <td>{{ place(one.path) }}</td>
+            <td>{{ say(one.from) }}</td>
+            <td>{{ say(one.to) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <ol class="versions">
+      <li v-for="change in shown" :key="change.version">
+        <b>{{ change.version }}</b> <span>{{ change.label }}</span>
+        <small class="soft">{{ change.by }}, {{ when(change.savedAt) }}</small>
+      </li>
+      <li v-if="changes !== null"><b>0</b> <span>as first made</span></li>
+    </ol>
+    <BButton v-if="(changes?.length ?? 0) > most && !all" size="sm" variant="light" @click="all = true"
+      >all {{ changes!.length }}</BButton
+    >
+  </div>
+</template>
+
+<style scoped>
+.compare {
+  display: flex;
+  gap: 0.5rem;
+  align-items: end;
+  flex-wrap: wrap;
+}
+
+.compare label {
+  font-size: 0.85rem;
+}
+
+.compare select {
+  width: 5.2rem;
+  height: 1.9rem;
+  padding-top: 0.1rem;
+  padding-bottom: 0.1rem;
+}
+
+.found {
+  margin: 0.6rem 0;
+  overflow-x: auto;
+}
+
+.found td {
+  overflow-wrap: anywhere;
+}
+
+.versions {
+  list-style: none;
+  padding: 0;
+  margin: 0.6rem 0 0;
+}
+
+.versions li {
+  padding: 0.25rem 0;
+  border-top: 1px solid var(--tv-line);
+  font-size: 0.88rem;
+}
+
+.versions small {
+  display: block;
+}
+
+.problem {
+  color: var(--tv-stop);
+}
+</style>

@@ -1,0 +1,182 @@
+<script setup lang="ts">
+import { massBlocks } from '@torvek/core/vehicle';
+import { computed, ref } from 'vue';
+import FigureValue from '../../parts/FigureValue.vue';
+import NextStrip from '../../parts/NextStrip.vue';
+import NumberField from '../../parts/NumberField.vue';
+import TextField from '../../parts/TextField.vue';
+import { useJob } from '../../stores/job';
+import MassTable from './MassTable.vue';
+import RangePlot from './RangePlot.vue';
+import SideView from './SideView.vue';
+
+const job = useJob();
+const picked = ref<string | null>(null);
+const numbers = computed(() => new Map(massBlocks(job.design).blocks.map(({ id }, i) => [id, i + 1])));
+const axle = (name: string) => `vehicle.axles:vehicle:${name}`;
+const massPath = 'vehicle.masses:vehicle:';
+</script>
+
+<template>
+  <div class="brief">
+    <NextStrip
+      station="brief"
+      purpose="The brief says what the vehicle is and must do. Masses and axle loads follow from it, and the range once there is a pack."
+    />
+    <section class="sheet-card view">
+      <SideView :picked="picked" :numbers="numbers" @pick="picked = $event" />
+      <table class="grid-table loads">
+        <thead>
+          <tr>
+            <th scope="col">Axle loads</th>
+            <th scope="col" class="num">front</th>
+            <th scope="col" class="num">rear</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">before, kg</th>
+            <td class="num">
+              <NumberField path="vehicle.frontKg" label="Front axle load before" unit="kg" bare />
+            </td>
+            <td class="num">
+              <NumberField path="vehicle.rearKg" label="Rear axle load before" unit="kg" bare />
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">after</th>
+            <td class="num"><FigureValue :id="axle('frontKg')" :digits="4" /></td>
+            <td class="num"><FigureValue :id="axle('rearKg')" :digits="4" /></td>
+          </tr>
+          <tr>
+            <th scope="row">limit, kg</th>
+            <td class="num">
+              <NumberField path="vehicle.frontLimitKg" label="Front axle limit" unit="kg" bare />
+            </td>
+            <td class="num">
+              <NumberField path="vehicle.rearLimitKg" label="Rear axle limit" unit="kg" bare />
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">front share</th>
+            <td colspan="2" class="num">
+              <FigureValue :id="axle('originalFrontFraction')" /> →
+              <FigureValue :id="axle('frontFraction')" />
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">shift</th>
+            <td colspan="2" class="num"><FigureValue :id="axle('shiftPoints')" /></td>
+          </tr>
+          <tr>
+            <th scope="row">out</th>
+            <td colspan="2" class="num"><FigureValue :id="`${massPath}outKg`" /></td>
+          </tr>
+          <tr>
+            <th scope="row">in, with boxes</th>
+            <td colspan="2" class="num"><FigureValue :id="`${massPath}inKg`" /></td>
+          </tr>
+          <tr>
+            <th scope="row">mass after</th>
+            <td colspan="2" class="num"><FigureValue :id="axle('totalKg')" :digits="4" /></td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <section class="sheet-card">
+      <div class="card-head"><h2>Masses taken out and put in</h2></div>
+      <MassTable :picked="picked" :numbers="numbers" @pick="picked = $event" />
+    </section>
+    <div class="two">
+      <section class="sheet-card">
+        <div class="card-head"><h2>Vehicle</h2></div>
+        <TextField path="vehicle.make" label="Make" />
+        <TextField path="vehicle.model" label="Model" />
+        <NumberField path="vehicle.year" label="Year" />
+        <NumberField path="vehicle.wheelbaseM" label="Wheelbase" unit="m" />
+        <NumberField path="vehicle.lengthM" label="Length" unit="m" />
+        <NumberField path="vehicle.frontOverhangM" label="Front overhang" unit="m" />
+        <NumberField path="vehicle.heightM" label="Height" unit="m" />
+        <NumberField path="vehicle.wheelDiameterM" label="Wheel diameter" unit="m" />
+        <NumberField path="vehicle.grossLimitKg" label="Gross limit" unit="kg" />
+      </section>
+      <section class="sheet-card">
+        <div class="card-head">
+          <h2>Range, two schools</h2>
+          <span class="hint">the mass rule for the first hour, road load once the car is known</span>
+        </div>
+        <div class="schools">
+          <FigureValue id="vehicle.range:mass-rule:rangeKm" show-label />
+          <FigureValue id="vehicle.range:mass-rule:whPerKm" show-label />
+          <FigureValue id="vehicle.range:road-load:rangeKm" show-label />
+          <FigureValue id="vehicle.range:road-load:whPerKm" show-label />
+        </div>
+        <RangePlot />
+        <div class="fields">
+          <NumberField path="vehicle.wantedRangeKm" label="Range wanted" unit="km" />
+          <NumberField path="vehicle.whPerKmPerKg" label="Mass rule, per kg" unit="Wh/km" :fallback="0.14" />
+          <NumberField path="vehicle.speedKmH" label="Steady speed" unit="km/h" />
+          <NumberField path="vehicle.rollingCoefficient" label="Rolling coefficient" />
+          <NumberField path="vehicle.dragAreaM2" label="Drag area" unit="m²" />
+          <NumberField path="vehicle.drivetrainEfficiency" label="Drive efficiency" unit="%" :scale="0.01" />
+          <NumberField path="vehicle.accessoriesW" label="Accessories" unit="W" />
+          <NumberField path="vehicle.gradeFraction" label="Grade" unit="%" :scale="0.01" :fallback="0" />
+        </div>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.brief {
+  display: grid;
+  gap: 0.6rem;
+}
+
+.view {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 262px;
+  gap: 0.8rem;
+  align-items: center;
+}
+
+.loads .num {
+  width: 5.2rem;
+}
+
+.loads th[scope='row'] {
+  border-bottom: 1px solid var(--tv-line);
+}
+
+.loads td {
+  height: 2rem;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 19rem) minmax(0, 1fr);
+  gap: 0.6rem;
+  align-items: start;
+}
+
+.schools {
+  display: flex;
+  gap: 1.4rem;
+  flex-wrap: wrap;
+  margin-bottom: 0.4rem;
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 1.2rem;
+  margin-top: 0.5rem;
+}
+
+@media (max-width: 1100px) {
+  .view,
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

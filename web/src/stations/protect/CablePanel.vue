@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import type { SizedCable } from '@torvek/core/conductor';
+import { mainCircuit, type Install } from '@torvek/core/document';
+import { formatNumber, formatQuantity } from '@torvek/core/quantity';
+import { computed, useId } from 'vue';
+import { choosePart } from '../../parts/choose-part';
+import FigureValue from '../../parts/FigureValue.vue';
+import NumberField from '../../parts/NumberField.vue';
+import { useJob } from '../../stores/job';
+
+/** The traction cable: every area in this place, what it carries, how hot, what it drops, what governs. */
+const job = useJob();
+const id = useId();
+const at = `circuits.${mainCircuit}`;
+const circuit = computed(() => job.design.circuits[mainCircuit]);
+const sizes = computed(
+  () =>
+    (job.evaluation.runs[`conductor.sizes:${mainCircuit}`]?.result as { sizes: SizedCable[] } | undefined)
+      ?.sizes ?? [],
+);
+const installs: { id: Install; label: string }[] = [
+  { id: 'free-air', label: 'free air' },
+  { id: 'steel-conduit', label: 'steel conduit' },
+];
+const figure = (name: string) => `conductor.cable:${mainCircuit}:${name}`;
+const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
+const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
+
+function setInstall(event: Event): void {
+  const value = (event.target as HTMLSelectElement).value;
+  job.set(`${at}.install`, value === '' ? undefined : value, `Installation: ${value || 'default'}`);
+}
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="cable-title">
+    <div class="card-head">
+      <h2 id="cable-title">Traction cable</h2>
+      <span class="hint">judged at the load’s rms; + and − side by side count as two that touch</span>
+    </div>
+    <div class="split">
+      <div>
+        <table v-if="sizes.length > 0" class="grid-table">
+          <thead>
+            <tr>
+              <th scope="col" class="num">area</th>
+              <th scope="col" class="num">ampacity</th>
+              <th scope="col">of it used</th>
+              <th scope="col" class="num">conductor</th>
+              <th scope="col" class="num">drop</th>
+              <th scope="col" class="num">share</th>
+              <th scope="col">governs</th>
+              <th scope="col"><span class="visually-hidden">Take</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="one in sizes"
+              :key="one.partKey"
+              :class="{ picked: one.partKey === circuit?.cable, out: !one.fits }"
+              :title="one.reasons.join('; ')"
+            >
+              <td class="num">{{ one.areaMm2 }}<span class="unit">mm²</span></td>
+              <td class="num">{{ one.ampacityA === null ? '—' : formatQuantity(one.ampacityA, 'A') }}</td>
+              <td class="use">
+                <span class="track"
+                  ><span
+                    class="fill"
+                    :class="{ over: (one.ampacityUse ?? 0) > 1 }"
+                    :style="bar(one.ampacityUse)"
+                /></span>
+                {{ one.ampacityUse === null ? '' : percent(one.ampacityUse) }}
+              </td>
+              <td class="num">
+                {{
+                  one.conductorTemperatureC === null
+                    ? '> 400 °C'
+                    : formatQuantity(one.conductorTemperatureC, '°C')
+                }}
+              </td>
+              <td class="num">
+                {{ one.voltageDropV === null ? '—' : formatQuantity(one.voltageDropV, 'V') }}
+              </td>
+              <td class="num">{{ percent(one.dropFraction) }}</td>
+              <td>{{ one.fits ? '' : '✕ ' }}{{ one.governs }}</td>
+              <td class="num">
+                <span v-if="one.partKey === circuit?.cable" class="soft">chosen</span>
+                <button
+                  v-else
+                  type="button"
+                  class="btn btn-quiet btn-sm"
+                  @click="choosePart(job, 'cable', one.partKey)"
+                >
+                  take
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="soft empty">
+          All areas are compared as soon as the load, the length, the ambient and the pack are given.
+        </p>
+      </div>
+      <div>
+        <NumberField :path="`${at}.lengthM`" label="Length, one way" unit="m" />
+        <NumberField :path="`${at}.ambientC`" label="Ambient" unit="°C" />
+        <div class="pick" :data-path="`${at}.install`">
+          <label :for="id">Installation</label>
+          <select :id="id" class="form-select" :value="circuit?.install ?? ''" @change="setInstall">
+            <option value="">free air, default</option>
+            <option v-for="one in installs" :key="one.id" :value="one.id">{{ one.label }}</option>
+          </select>
+        </div>
+        <template v-if="circuit?.install === 'steel-conduit'">
+          <NumberField :path="`${at}.conduitInnerMm`" label="Conduit inside" unit="mm" />
+          <NumberField :path="`${at}.conduitOuterMm`" label="Conduit outside" unit="mm" />
+        </template>
+        <NumberField :path="`${at}.parallel`" label="In parallel" :fallback="1" />
+        <NumberField :path="`${at}.grouped`" label="Cables that touch" :fallback="2" />
+        <NumberField
+          :path="`${at}.maxDropFraction`"
+          label="Drop allowed"
+          unit="%"
+          :scale="0.01"
+          :fallback="2"
+        />
+        <NumberField :path="`${at}.contactOhm`" label="Contacts" unit="mΩ" :scale="0.001" :fallback="2" />
+        <div class="figures">
+          <FigureValue :id="figure('ampacityA')" show-label />
+          <FigureValue :id="figure('conductorTemperatureC')" show-label />
+          <FigureValue :id="figure('dropFraction')" show-label />
+          <FigureValue :id="figure('lossW')" show-label />
+          <FigureValue :id="figure('timeConstantS')" show-label />
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 262px;
+  gap: 1rem;
+}
+
+.out td {
+  color: var(--tv-soft);
+}
+
+.use {
+  white-space: nowrap;
+}
+
+.track {
+  display: inline-block;
+  width: 46px;
+  height: 8px;
+  background: var(--tv-recess);
+  border: 1px solid var(--tv-line);
+  margin-right: 0.4rem;
+}
+
+.fill {
+  display: block;
+  height: 100%;
+  background: var(--tv-hv-fill);
+}
+
+.over {
+  background: repeating-linear-gradient(45deg, var(--tv-stop) 0 4px, var(--tv-sheet) 4px 6px);
+}
+
+.pick {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 7.6rem;
+  align-items: center;
+  gap: 0.6rem;
+  font-size: 0.9rem;
+  min-height: 2rem;
+}
+
+.pick select {
+  height: 1.85rem;
+  padding-top: 0.1rem;
+  padding-bottom: 0.1rem;
+}
+
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.3rem;
+  margin-top: 0.6rem;
+}
+
+.empty {
+  padding: 2rem 1rem;
+}
+
+@media (max-width: 1100px) {
+  .split {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,320 @@
+<script setup lang="ts">
+import { mainCircuit } from '@torvek/core/document';
+import {
+  clearingTimeS,
+  meltTimeS,
+  type FuseInput,
+  type FuseResult,
+  type RankedFuse,
+} from '@torvek/core/fuse';
+import { logSpaced } from '@torvek/core/math';
+import { formatNumber, formatQuantity } from '@torvek/core/quantity';
+import { computed } from 'vue';
+import { choosePart } from '../../parts/choose-part';
+import FigureValue from '../../parts/FigureValue.vue';
+import NumberField from '../../parts/NumberField.vue';
+import PlotView from '../../parts/plot/PlotView.vue';
+import { axis, token } from '../../parts/plot/echarts';
+import { useJob } from '../../stores/job';
+import LoadProfile from './LoadProfile.vue';
+
+/** The main fuse: melting band, clearing, load points, cable damage and the fault range, current against time. */
+const job = useJob();
+const at = `circuits.${mainCircuit}`;
+const run = computed(
+  () =>
+    job.evaluation.runs[`fuse.main:${mainCircuit}`] as { input: FuseInput; result: FuseResult } | undefined,
+);
+const ranked = computed(
+  () =>
+    (job.evaluation.runs[`fuse.choice:${mainCircuit}`]?.result as { ranked: RankedFuse[] } | undefined)
+      ?.ranked ?? [],
+);
+const chosen = computed(() => job.design.circuits[mainCircuit]?.fuse);
+const slowestShownS = 10_000;
+const fastestShownS = 0.001;
+
+const lines = computed(() => {
+  if (run.value === undefined) return null;
+  const { input } = run.value;
+  const [firstA] = input.curve[0]!;
+  const tolerance = input.currentToleranceFraction;
+  const top = Math.max(input.faultMaxA, input.curve.at(-1)![0]) * 1.2;
+  const currents = logSpaced(firstA * (1 - tolerance) * 1.001, top, 90);
+  const keep = (make: (currentA: number) => number | null) =>
+    currents.flatMap((currentA): [number, number][] => {
+      const timeS = make(currentA);
+      return timeS === null || timeS > slowestShownS || timeS < fastestShownS ? [] : [[currentA, timeS]];
+    });
+  const limit = input.cable === undefined ? null : (input.cable.k * input.cable.areaMm2) ** 2;
+  const damage =
+    limit === null
+      ? []
+      : logSpaced(Math.sqrt(limit / 5), top * 3, 40).map((currentA): [number, number] => [
+          currentA,
+          limit / currentA ** 2,
+        ]);
+  return {
+    fastest: keep((currentA) => meltTimeS(input.curve, currentA / (1 - tolerance))),
+    slowest: keep((currentA) => meltTimeS(input.curve, currentA / (1 + tolerance))),
+    clearing: keep((currentA) => clearingTimeS(input, currentA)),
+    damage: damage.filter(([currentA, timeS]) => currentA <= top && timeS >= fastestShownS),
+    load: input.loadProfile
+      .filter(([, currentA]) => currentA !== 0)
+      .map(([durationS, currentA]): [number, number] => [Math.abs(currentA), durationS]),
+    top,
+    low: Math.min(
+      input.ratedA * 0.1,
+      ...input.loadProfile.map(([, currentA]) => Math.abs(currentA) || Infinity),
+    ),
+  };
+});
+const summary = computed(() => {
+  if (run.value === undefined) return 'The fuse: not computed yet.';
+  const { input, result } = run.value;
+  const worn =
+    result.wearPerPeriod > 0
+      ? 'load points reach into the melting band'
+      : 'the load stays left of the melting band';
+  const cable =
+    result.protectsCable === true
+      ? 'the cable is covered over the whole fault range'
+      : 'the cable is not covered everywhere';
+  return `Faults run from ${formatNumber(input.faultMinA)} to ${formatNumber(input.faultMaxA)} A; ${worn}, ${cable}.`;
+});
+/** The next of 1, 2, 5 × a power of ten below a value. */
+function niceBelow(value: number): number {
+  const decade = 10 ** Math.floor(Math.log10(value));
+  return decade * (value >= 5 * decade ? 5 : value >= 2 * decade ? 2 : 1);
+}
+
+const short = (value: number) => (value >= 1000 ? `${formatNumber(value / 1000)}k` : formatNumber(value));
+const options = computed(() => {
+  const shown = lines.value;
+  const now = run.value;
+  return () => {
+    if (shown === null || now === undefined) return {};
+    const { input } = now;
+    const ink = token('ink');
+    const line = (
+      id: string,
+      name: string,
+      data: [number, number][],
+      color: string,
+      width: number,
+      type: 'solid' | 'dashed' | 'dotted',
+      offset: [number, number],
+    ) => ({
+      id,
+      name,
+      type: 'line',
+      data,
+      showSymbol: false,
+      lineStyle: { color, width, type },
+      itemStyle: { color },
+      endLabel: { show: true, formatter: name, color, fontSize: 12, offset },
+    });
+    const label = (text: string) => ({ name: text });
+    return {
+      grid: { left: 58, right: 92, top: 30, bottom: 42 },
+      tooltip: {
+        trigger: 'item',
+        renderMode: 'richText',
+        backgroundColor: token('sheet'),
+        borderColor: token('line'),
+        textStyle: { color: ink },
+        formatter: ({ seriesName, value }: { seriesName: string; value: [number, number] }) =>
+          `${seriesName}\n${formatQuantity(value[0], 'A')} for ${formatQuantity(value[1], 's')}`,
+      },
+      xAxis: axis('x', {
+        name: 'current, A',
+        log: true,
+        min: niceBelow(shown.low),
+        max: shown.top,
+        format: short,
+      }),
+      yAxis: axis('y', { name: 'time, s', log: true, min: fastestShownS, max: slowestShownS, format: short }),
+      series: [
+        {
+          ...line('fastest', 'fastest melting', shown.fastest, token('act'), 1.2, 'dotted', [4, 6]),
+          endLabel: { show: false },
+          markArea: {
+            silent: true,
+            itemStyle: { color: token('stop'), opacity: 0.08 },
+            label: { color: token('soft'), position: 'insideTop', fontSize: 12 },
+            data: [[{ ...label('fault range'), xAxis: input.faultMinA }, { xAxis: input.faultMaxA }]],
+          },
+          ...(input.minBreakingA > 0 && {
+            markLine: {
+              symbol: 'none',
+              silent: true,
+              data: [
+                {
+                  xAxis: input.minBreakingA,
+                  lineStyle: { color: token('stop'), type: 'dashed' },
+                  label: {
+                    formatter: 'breaks from here',
+                    color: token('stop'),
+                    fontSize: 12,
+                    position: 'insideEndTop',
+                  },
+                },
+              ],
+            },
+          }),
+        },
+        line('slowest', 'melting band', shown.slowest, token('act'), 1.2, 'dotted', [4, 10]),
+        line('clearing', 'total clearing', shown.clearing, token('act'), 2.5, 'solid', [4, -8]),
+        line('damage', 'cable limit', shown.damage, token('hv'), 2, 'dashed', [4, -4]),
+        {
+          id: 'load',
+          name: 'load',
+          type: 'scatter',
+          data: shown.load,
+          symbol: 'rect',
+          symbolSize: 9,
+          itemStyle: { color: ink },
+          labelLayout: { moveOverlap: 'shiftY' },
+          label: {
+            show: true,
+            position: 'left',
+            formatter: ({ value }: { value: [number, number] }) => `${formatNumber(value[0])} A`,
+            color: ink,
+            fontSize: 12,
+          },
+        },
+      ],
+    };
+  };
+});
+const table = computed(() => {
+  const input = run.value?.input;
+  return {
+    columns: [
+      'current, A',
+      'fastest melting, s',
+      'slowest melting, s',
+      'total clearing, s',
+      'cable limit, s',
+    ],
+    rows:
+      input === undefined
+        ? []
+        : logSpaced(input.curve[0]![0] * 1.2, input.faultMaxA, 16).map((currentA) => {
+            const say = (value: number | null) => (value === null ? 'never' : formatNumber(value));
+            const tolerance = input.currentToleranceFraction;
+            const limit =
+              input.cable === undefined ? null : (input.cable.k * input.cable.areaMm2) ** 2 / currentA ** 2;
+            return [
+              formatNumber(currentA),
+              say(meltTimeS(input.curve, currentA / (1 - tolerance))),
+              say(meltTimeS(input.curve, currentA / (1 + tolerance))),
+              say(clearingTimeS(input, currentA)),
+              limit === null ? '—' : formatNumber(limit),
+            ];
+          }),
+  };
+});
+const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="fuse-title">
+    <div class="card-head">
+      <h2 id="fuse-title">Main fuse</h2>
+      <span class="hint"
+        >largest fault: full, warm, at the pack; smallest: low charge, cold, far end of the cable</span
+      >
+    </div>
+    <div class="split">
+      <div>
+        <PlotView
+          v-if="run !== undefined"
+          :options="options"
+          :summary="summary"
+          :height="310"
+          :table="table"
+        />
+        <p v-else class="soft empty">
+          The curves are drawn as soon as the pack, the cable with its length, the load profile and a fuse are
+          given.
+        </p>
+        <div class="figures">
+          <FigureValue :id="`fuse.fault:${mainCircuit}/largest:prospectiveA`" show-label />
+          <FigureValue :id="`fuse.fault:${mainCircuit}/smallest:prospectiveA`" show-label />
+          <FigureValue :id="figure('clearAtMinS')" show-label />
+          <FigureValue :id="figure('meltAtMaxS')" show-label />
+          <FigureValue :id="figure('rmsFraction')" show-label />
+          <FigureValue :id="figure('wearPerPeriod')" show-label />
+        </div>
+      </div>
+      <div>
+        <LoadProfile />
+        <NumberField :path="`${at}.maxClearS`" label="Clears within" unit="s" :fallback="5" />
+        <NumberField :path="`${at}.fuseAmbientC`" label="Fuse ambient" unit="°C" :fallback="25" />
+        <NumberField path="pack.coldResistanceFactor" label="Pack cold ×" :fallback="2.5" />
+        <NumberField path="pack.warmResistanceFactor" label="Pack warm ×" :fallback="0.8" />
+      </div>
+    </div>
+    <table v-if="ranked.length > 0" class="grid-table ranked">
+      <thead>
+        <tr>
+          <th scope="col">Fuses, ranked</th>
+          <th scope="col">why not</th>
+          <th scope="col"><span class="visually-hidden">Take</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in ranked" :key="one.partKey" :class="{ picked: one.partKey === chosen }">
+          <td>{{ one.label }}</td>
+          <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>
+          <td class="num">
+            <span v-if="one.partKey === chosen" class="soft">chosen</span>
+            <button
+              v-else
+              type="button"
+              class="btn btn-quiet btn-sm"
+              @click="choosePart(job, 'fuse', one.partKey)"
+            >
+              take
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 262px;
+  gap: 1rem;
+}
+
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.3rem;
+  margin-top: 0.5rem;
+}
+
+.ranked {
+  margin-top: 0.7rem;
+}
+
+.why {
+  font-size: 0.82rem;
+  color: var(--tv-soft);
+}
+
+.empty {
+  padding: 3rem 1rem;
+}
+
+@media (max-width: 1100px) {
+  .split {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { mainCircuit } from '@torvek/core/document';
+import { catalogueOf, partKey, type PartOf } from '@torvek/core/parts';
+import { computed, useId } from 'vue';
+import { choosePart } from '../../parts/choose-part';
+import GradeMark from '../../parts/GradeMark.vue';
+import { useJob } from '../../stores/job';
+
+/** One chosen part of the main circuit, and whether it still holds. */
+const props = defineProps<{
+  kind: 'contactor' | 'resistor' | 'fuse' | 'cable';
+  label: string;
+  rules: string;
+}>();
+const job = useJob();
+const id = useId();
+const key = computed(() => job.design.circuits[mainCircuit]?.[props.kind] ?? '');
+const choices = computed(() => {
+  const known = catalogueOf(props.kind);
+  const pinned = job.design.parts[key.value];
+  return pinned === undefined || known.some((part) => partKey(part) === key.value)
+    ? known
+    : [pinned as PartOf<typeof props.kind>, ...known];
+});
+const checks = computed(() => job.evaluation.checks.filter(({ rule }) => rule.id.startsWith(props.rules)));
+const worst = computed(() => {
+  const found = job.assessment.findings.filter(
+    ({ check, accepted }) => accepted === null && check.rule.id.startsWith(props.rules),
+  );
+  return found[0]?.check;
+});
+const state = computed(() => {
+  if (key.value === '') return 'not chosen';
+  if (worst.value !== undefined && worst.value.grade !== 'note') return 'does not hold';
+  const open = checks.value.filter(({ state: one }) => one === 'not-checked').length;
+  return open > 0 ? `not checked (${open})` : 'holds in every check made';
+});
+</script>
+
+<template>
+  <div class="choice" :data-path="`circuits.${mainCircuit}.${kind}`" :data-choice="kind" :data-state="state">
+    <label :for="id">{{ label }}</label>
+    <select
+      :id="id"
+      class="form-select"
+      :value="key"
+      @change="choosePart(job, kind, ($event.target as HTMLSelectElement).value)"
+    >
+      <option value="" disabled>choose one</option>
+      <option v-for="part in choices" :key="partKey(part)" :value="partKey(part)">{{ part.label }}</option>
+    </select>
+    <p :class="{ bad: state === 'does not hold' }">
+      <GradeMark v-if="worst" :grade="worst.grade" /> {{ state }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.choice {
+  min-width: 0;
+}
+
+label {
+  font-size: 0.85rem;
+  color: var(--tv-soft);
+}
+
+select {
+  height: 1.95rem;
+  padding-top: 0.15rem;
+  padding-bottom: 0.15rem;
+}
+
+p {
+  margin: 0.15rem 0 0;
+  font-size: 0.82rem;
+  color: var(--tv-soft);
+  display: flex;
+  gap: 0.3rem;
+  align-items: center;
+}
+
+.bad {
+  color: var(--tv-stop);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { useJob } from '../../stores/job';
+import PositionForm from './PositionForm.vue';
+import StepBench from './StepBench.vue';
+import StepList from './StepList.vue';
+
+const job = useJob();
+const chosen = ref<string | null>(null);
+const steps = computed(() => job.assessment.steps);
+const openGate = (id: string) => job.assessment.gates.find((gate) => gate.id === id);
+/** The chosen step, or the first that is not passed and whose gate is open. */
+const selected = computed(
+  () =>
+    steps.value.find(({ step }) => step.id === chosen.value) ??
+    steps.value.find(({ state, step }) => state !== 'passed' && openGate(step.gate)?.open === true) ??
+    steps.value[0],
+);
+const gate = computed(() => openGate(selected.value?.step.gate ?? ''));
+
+function next(): void {
+  const at = steps.value.findIndex(({ step }) => step.id === selected.value?.step.id);
+  const order = [...steps.value.slice(at + 1), ...steps.value.slice(0, at + 1)];
+  chosen.value = (order.find(({ state }) => state !== 'passed') ?? order[0])?.step.id ?? null;
+}
+</script>
+
+<template>
+  <div class="prove">
+    <div class="left">
+      <PositionForm />
+      <section class="sheet-card list">
+        <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
+      </section>
+    </div>
+    <div class="sheet-card right">
+      <StepBench
+        v-if="selected"
+        :status="selected"
+        :gate-open="gate?.open ?? false"
+        :waits-for="gate?.waitsFor ?? []"
+        @next="next"
+      />
+      <p v-else class="soft">
+        The procedure is made from the design: it appears with the first module and device.
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.prove {
+  display: grid;
+  grid-template-columns: 306px minmax(0, 1fr);
+  gap: 0.6rem;
+  height: 100%;
+  min-height: 0;
+}
+
+.left {
+  display: flex;
+  flex-direction: column;
+  gap: 0.6rem;
+  min-height: 0;
+}
+
+.list {
+  overflow-y: auto;
+  flex: 1;
+  padding: 0.6rem 0.5rem;
+}
+
+.right {
+  overflow-y: auto;
+}
+
+@media (max-width: 820px) {
+  .prove {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+}
+</style>

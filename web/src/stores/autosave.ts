@@ -1,0 +1,132 @@
+import { applyOperations, inverseOf, type Design, type Operation } from '@torvek/core/document';
+import { ref, shallowRef } from 'vue';
+import { api, ApiError, Unreachable } from '../api/client';
+
+/** A change that is made and on its way to the server. */
+export interface PendingChange {
+  id: string;
+  label: string;
+  by: string;
+  at: string;
+  forward: Operation[];
+  inverse: Operation[];
+}
+
+export type SaveState = 'saved' | 'saving' | 'waiting' | 'clash' | 'refused';
+
+/** A change the server would not take as it stands. */
+export interface Trouble {
+  change: PendingChange;
+  message: string;
+  /** Others' design, when the change met theirs. */
+  theirs: Design | null;
+}
+
+interface SaveAnswer {
+  version: number;
+  design?: Design;
+}
+
+interface Host {
+  jobId(): string;
+  /** Called with the server's design when other changes came in between. */
+  rebase(design: Design): void;
+}
+
+const retryMs = 2000;
+
+/** Sends changes one after another; keeps them until the server has them. */
+export function createAutosave(host: Host) {
+  const state = ref<SaveState>('saved');
+  const queue = shallowRef<PendingChange[]>([]);
+  const trouble = shallowRef<Trouble | null>(null);
+  const version = ref(0);
+  let running = false;
+  let idle: (() => void)[] = [];
+
+  function push(change: PendingChange): void {
+    queue.value = [...queue.value, change];
+    void drain();
+  }
+
+  async function drain(): Promise<void> {
+    if (running || trouble.value !== null) return;
+    running = true;
+    const job = host.jobId();
+    while (queue.value.length > 0 && trouble.value === null && host.jobId() === job) await sendFirst(job);
+    running = false;
+    if (queue.value.length === 0 && trouble.value === null) state.value = 'saved';
+    if (queue.value.length === 0 || trouble.value !== null) {
+      for (const done of idle) done();
+      idle = [];
+    }
+  }
+
+  async function sendFirst(job: string): Promise<void> {
+    const change = queue.value[0]!;
+    if (state.value !== 'waiting') state.value = 'saving';
+    try {
+      const answer = await api.post<SaveAnswer>(`/jobs/${job}/changes`, { ...change, base: version.value });
+      if (host.jobId() !== job) return;
+      version.value = answer.version;
+      queue.value = queue.value.slice(1);
+      if (answer.design !== undefined) host.rebase(answer.design);
+      state.value = 'saving';
+    } catch (error) {
+      if (error instanceof Unreachable || (error instanceof ApiError && error.status >= 500)) {
+        state.value = 'waiting';
+        await new Promise((resolve) => setTimeout(resolve, retryMs));
+        return;
+      }
+      if (!(error instanceof ApiError)) throw error;
+      const clash = error.code === 'clash';
+      state.value = clash ? 'clash' : 'refused';
+      if (clash) version.value = error.extra.version as number;
+      trouble.value = {
+        change,
+        message: error.message,
+        theirs: clash ? (error.extra.design as Design) : null,
+      };
+    }
+  }
+
+  /** Drops the change that is in trouble, and what followed it. */
+  function drop(): void {
+    queue.value = [];
+    trouble.value = null;
+    state.value = 'saved';
+    void drain();
+  }
+
+  /** Puts the change that met others' on top of theirs. */
+  function insist(): void {
+    const current = trouble.value;
+    if (current?.theirs == null) return;
+    const { theirs } = current;
+    let at = theirs;
+    queue.value = queue.value.map((change) => {
+      const inverse = inverseOf(at, change.forward);
+      at = applyOperations(at, change.forward);
+      return { ...change, inverse };
+    });
+    trouble.value = null;
+    host.rebase(theirs);
+    void drain();
+  }
+
+  /** Resolves when nothing is left to send, or something is in trouble. */
+  function settled(): Promise<boolean> {
+    if (queue.value.length === 0) return Promise.resolve(true);
+    if (trouble.value !== null) return Promise.resolve(false);
+    return new Promise((resolve) => idle.push(() => resolve(trouble.value === null)));
+  }
+
+  function reset(at: number): void {
+    queue.value = [];
+    trouble.value = null;
+    state.value = 'saved';
+    version.value = at;
+  }
+
+  return { state, queue, trouble, version, push, drop, insist, settled, reset };
+}

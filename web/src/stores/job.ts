@@ -1,0 +1,206 @@
+import { createEvaluator, type Assessment, assess } from '@torvek/core/design';
+import { procedureFor } from '@torvek/core/commissioning';
+import {
+  applyOperations,
+  blankDesign,
+  edit,
+  setAt,
+  type Design,
+  type Operation,
+} from '@torvek/core/document';
+import type { Figure } from '@torvek/core/figure';
+import type { Entry } from '@torvek/core/record';
+import type { Evaluation } from '@torvek/core/step';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { api, newId } from '../api/client';
+import { createAutosave } from './autosave';
+import { useSession } from './session';
+
+interface JobAnswer {
+  id: string;
+  name: string;
+  demo: boolean;
+  version: number;
+  design: Design;
+}
+
+interface Done {
+  label: string;
+  forward: Operation[];
+  inverse: Operation[];
+}
+
+export type RecordedEntry = Entry & { sha256: string };
+
+/** The open job: its design with history and autosave, what follows from it, and its record. */
+export const useJob = defineStore('job', () => {
+  const session = useSession();
+  const id = ref('');
+  const name = ref('');
+  const demo = ref(false);
+  const loaded = ref(false);
+  const failed = ref<string | null>(null);
+
+  /** The design with every change made here; the draft is what is being typed and is no change yet. */
+  const committed = shallowRef<Design>(blankDesign());
+  const draft = shallowRef<Design | null>(null);
+  const design = computed(() => draft.value ?? committed.value);
+  const undoable = shallowRef<Done[]>([]);
+  const redoable = shallowRef<Done[]>([]);
+  const entries = shallowRef<RecordedEntry[]>([]);
+
+  const autosave = createAutosave({
+    jobId: () => id.value,
+    rebase(theirs) {
+      draft.value = null;
+      committed.value = autosave.queue.value.reduce(
+        (at, change) => applyOperations(at, change.forward),
+        theirs,
+      );
+    },
+  });
+
+  let evaluator = createEvaluator();
+  const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value));
+  const procedure = computed(() => procedureFor(design.value, evaluation.value));
+  const assessment = computed<Assessment>(() => assess(evaluation.value, procedure.value, entries.value));
+
+  async function open(jobId: string): Promise<void> {
+    loaded.value = false;
+    failed.value = null;
+    try {
+      const [job, record] = await Promise.all([
+        api.get<JobAnswer>(`/jobs/${jobId}`),
+        api.get<RecordedEntry[]>(`/jobs/${jobId}/entries`),
+      ]);
+      evaluator = createEvaluator();
+      id.value = job.id;
+      name.value = job.name;
+      demo.value = job.demo;
+      draft.value = null;
+      committed.value = job.design;
+      entries.value = record;
+      undoable.value = [];
+      redoable.value = [];
+      autosave.reset(job.version);
+      loaded.value = true;
+    } catch (error) {
+      failed.value = error instanceof Error ? error.message : 'the job cannot be opened';
+    }
+  }
+
+  function send(label: string, forward: Operation[], inverse: Operation[]): void {
+    autosave.push({
+      id: newId('change'),
+      label,
+      by: session.signature(),
+      at: new Date().toISOString(),
+      forward,
+      inverse,
+    });
+  }
+
+  /** One gesture, one change: edits the design, keeps it for undo, sends it. */
+  function change(label: string, recipe: (draft: Design) => void): void {
+    draft.value = null;
+    const edited = edit(committed.value, (one) => recipe(one as Design));
+    if (edited === null) return;
+    committed.value = edited.design;
+    undoable.value = [...undoable.value, { label, forward: edited.forward, inverse: edited.inverse }];
+    redoable.value = [];
+    send(label, edited.forward, edited.inverse);
+  }
+
+  /** Shows what an edit would give while it is being typed; null takes the preview away. */
+  function preview(recipe: ((draft: Design) => void) | null): void {
+    draft.value =
+      recipe === null ? null : (edit(committed.value, (one) => recipe(one as Design))?.design ?? null);
+  }
+
+  /** Sets one field by its dotted path. */
+  function set(path: string, value: unknown, label: string): void {
+    change(label, (one) => setAt(one, path, value));
+  }
+
+  function undo(): void {
+    const last = undoable.value.at(-1);
+    if (last === undefined || !replay(`Undo: ${last.label}`, last.inverse, last.forward)) return;
+    undoable.value = undoable.value.slice(0, -1);
+    redoable.value = [...redoable.value, last];
+  }
+
+  function redo(): void {
+    const last = redoable.value.at(-1);
+    if (last === undefined || !replay(`Redo: ${last.label}`, last.forward, last.inverse)) return;
+    redoable.value = redoable.value.slice(0, -1);
+    undoable.value = [...undoable.value, last];
+  }
+
+  function replay(label: string, forward: Operation[], inverse: Operation[]): boolean {
+    try {
+      draft.value = null;
+      committed.value = applyOperations(committed.value, forward);
+    } catch {
+      return false;
+    }
+    send(label, forward, inverse);
+    return true;
+  }
+
+  /** Takes the server's design when a change was given up. */
+  async function reload(): Promise<void> {
+    autosave.drop();
+    await open(id.value);
+  }
+
+  /** Records something; the design is saved first, for the server judges against what it has. */
+  async function record(body: Record<string, unknown>): Promise<RecordedEntry> {
+    if (!(await autosave.settled()))
+      throw new Error('a change of the design could not be saved; settle that first');
+    const entry = await api.post<RecordedEntry>(`/jobs/${id.value}/entries`, {
+      takenAt: new Date().toISOString(),
+      by: session.signature(),
+      ...body,
+    });
+    if (!entries.value.some((one) => one.id === entry.id)) entries.value = [...entries.value, entry];
+    return entry;
+  }
+
+  async function rename(to: string): Promise<void> {
+    const job = await api.patch<JobAnswer>(`/jobs/${id.value}`, { name: to });
+    name.value = job.name;
+  }
+
+  const figure = (figureId: string): Figure | undefined => evaluation.value.figures[figureId];
+
+  return {
+    id,
+    name,
+    demo,
+    loaded,
+    failed,
+    design,
+    evaluation,
+    procedure,
+    assessment,
+    entries,
+    undoable,
+    redoable,
+    saveState: autosave.state,
+    pending: autosave.queue,
+    trouble: autosave.trouble,
+    version: autosave.version,
+    open,
+    change,
+    preview,
+    set,
+    undo,
+    redo,
+    reload,
+    insist: autosave.insist,
+    record,
+    rename,
+    figure,
+  };
+});
