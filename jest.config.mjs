@@ -12,10 +12,10 @@ const project = (name, roots) => ({
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },
   testMatch: ['**/*.test.ts'],
-  testTimeout: 60000,
 });
 
 export default {
+  testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/core/src']),
     { ...project('server', ['<rootDir>/server']), globalSetup: '<rootDir>/server/test/template-database.ts' },

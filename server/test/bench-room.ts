@@ -1,0 +1,84 @@
+import { readFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Design } from '@torvek/core/document';
+import { edit } from '@torvek/core/document';
+import type { Express } from 'express';
+import { pino } from 'pino';
+import { libraryBus } from '../../demo/library-bus';
+import { createApp } from '../src/app';
+import type { Clock } from '../src/clock';
+import { openPglite, type Database } from '../src/database';
+import type { ChangeRequest } from '../src/jobs/changes';
+import { openRooms, type Rooms } from '../src/rooms';
+import { templatePath } from './template-database';
+
+/** A clock that moves a second each time it is read. */
+export class TickingClock implements Clock {
+  private at = Date.parse('2026-11-25T08:00:00Z');
+  now(): string {
+    this.at += 1000;
+    return new Date(this.at).toISOString();
+  }
+}
+
+/** A server without a network: fresh database, journal folder, application. */
+export interface Bench {
+  app: Express;
+  rooms: Rooms;
+  database: Database;
+  folder: string;
+  close(): Promise<void>;
+}
+
+export async function openBench(): Promise<Bench> {
+  const folder = mkdtempSync(join(tmpdir(), 'torvek-test-'));
+  const database = await openPglite(null, new Blob([readFileSync(templatePath)]));
+  const rooms = openRooms(database, folder, new TickingClock());
+  const app = createApp({
+    rooms,
+    logger: pino({ level: 'silent' }),
+    allowedHosts: new Set(['127.0.0.1', 'localhost']),
+    webFolder: null,
+  });
+  return {
+    app,
+    rooms,
+    database,
+    folder,
+    async close() {
+      await database.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+/** The demo bus as a job of its own, without its history. */
+export async function makeBus(bench: Bench, id = 'job-bus'): Promise<Design> {
+  return (await bench.rooms.jobs.create(id, 'Bus', libraryBus.design)).design;
+}
+
+/** A change as a client would send it. */
+export function changeOf(
+  design: Design,
+  base: number,
+  id: string,
+  recipe: (draft: Design) => void,
+): ChangeRequest {
+  const edited = edit(design, (draft) => recipe(draft as Design));
+  if (edited === null) throw new Error('the recipe changes nothing');
+  const { forward, inverse } = edited;
+  return { id, base, label: `change ${id}`, by: 'Test', at: '2026-11-25T08:00:00Z', forward, inverse };
+}
+
+/** A position entry as a client would send it: the simplest there is. */
+export const positionRequest = (id: string, linksOut = 2) => ({
+  id,
+  kind: 'position',
+  takenAt: '2026-11-25T08:00:00Z',
+  by: 'Test',
+  linksOut,
+  serviceDisconnect: 'out',
+  mains: 'open',
+});
