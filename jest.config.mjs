@@ -20,5 +20,6 @@ export default {
     project('core', ['<rootDir>/core/src']),
     { ...project('server', ['<rootDir>/server']), globalSetup: '<rootDir>/server/test/template-database.ts' },
     project('web', ['<rootDir>/web/src']),
+    project('demo', ['<rootDir>/demo']),
   ],
 };

@@ -1,6 +1,6 @@
 // npm run demo: installs, builds, fills an empty data folder with the demo jobs, serves.
-import { ensureBuilt, ensureInstalled, serve } from './lib.mjs';
+import { ensureBuiltAndSeeded, ensureInstalled, serve } from './lib.mjs';
 
 ensureInstalled();
-await ensureBuilt();
+await ensureBuiltAndSeeded();
 serve(['--demo']);

@@ -69,8 +69,8 @@ function* filesBelow(folder) {
   }
 }
 
-/** Builds web and server when a source is newer than the last build. */
-export async function ensureBuilt() {
+/** The state of all sources, as a stamp of the last build. */
+function buildStamp() {
   const hash = createHash('sha256');
   for (const folder of ['core', 'server', 'web', 'demo']) {
     for (const path of [...filesBelow(join(root, folder))].sort()) {
@@ -80,26 +80,42 @@ export async function ensureBuilt() {
   }
   hash.update(readFileSync(join(root, 'package-lock.json')));
   const stamp = stampOf('built', hash.digest('hex'));
-  const there =
-    existsSync(join(root, 'server/dist/main.js')) && existsSync(join(root, 'web/dist/index.html'));
-  if (stamp.fresh && there) return;
+  const there = existsSync(serverMain) && existsSync(join(root, 'web/dist/index.html'));
+  return { ...stamp, fresh: stamp.fresh && there };
+}
+
+const vite = join(root, 'node_modules/vite/bin/vite.js');
+const buildServer = [process.execPath, vite, 'build', 'server', '--logLevel', 'warn'];
+const buildWeb = [process.execPath, vite, 'build', 'web', '--logLevel', 'warn'];
+const serverMain = join(root, 'server/dist/main.js');
+
+/** Builds web and server when a source is newer than the last build. */
+export async function ensureBuilt() {
+  const stamp = buildStamp();
+  if (stamp.fresh) return;
   console.log('Building …');
   await build();
   stamp.write();
 }
 
 /** Builds web and server. */
-export async function build() {
-  const vite = join(root, 'node_modules/vite/bin/vite.js');
-  await runTogether([
-    [process.execPath, vite, 'build', 'web', '--logLevel', 'warn'],
-    [process.execPath, vite, 'build', 'server', '--logLevel', 'warn'],
-  ]);
+export function build() {
+  return runTogether([buildWeb, buildServer]);
+}
+
+/** Builds when needed, and fills an empty data folder with the demo jobs while the web app is being built. */
+export async function ensureBuiltAndSeeded() {
+  const stamp = buildStamp();
+  if (stamp.fresh) return;
+  console.log('Building …');
+  await runTogether([buildServer]);
+  await runTogether([buildWeb, [process.execPath, serverMain, '--demo', '--seed-only']]);
+  stamp.write();
 }
 
 /** Replaces this process's work by the server: its signals and its end are ours. */
 export function serve(args = []) {
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], {
+  const child = spawn(process.execPath, [serverMain, ...args], {
     cwd: root,
     stdio: 'inherit',
   });

@@ -3,11 +3,11 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { openDatabase } from './database';
-import { seedDemo } from './demo/seed';
+import { demoIsDue, seedDemo } from './demo/seed';
 import { FolderTaken, takeFolder } from './lock';
 import { openRooms } from './rooms';
 
-/** Starts the server; `--demo` fills an empty data folder with the demo jobs. */
+/** Starts the server; `--demo` fills an empty data folder with the demo jobs first, `--seed-only` then ends. */
 async function start(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });
@@ -16,8 +16,12 @@ async function start(): Promise<void> {
   const rooms = openRooms(database, config.dataFolder);
   const restored = await rooms.ledger.reconcile();
   if (restored > 0) logger.warn({ restored }, 'entries brought back from the journal');
-  if (process.argv.includes('--demo') && (await rooms.jobs.list()).length === 0)
+  if (process.argv.includes('--demo') && (await demoIsDue(rooms)))
     await seedDemo(database, config.dataFolder);
+  if (process.argv.includes('--seed-only')) {
+    await database.close();
+    return release();
+  }
 
   const webFolder = fileURLToPath(new URL('../../web/dist', import.meta.url));
   const app = createApp({ rooms, logger, allowedHosts: config.allowedHosts, webFolder });

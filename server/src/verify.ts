@@ -18,7 +18,7 @@ async function verifyAll(): Promise<void> {
   }
   console.log(
     whole
-      ? 'Every entry fits the one before it, its own hash and the head kept beside the database. A complete rewrite of chain and head together would not show.'
+      ? 'Every entry fits the one before it, its own hash and the journal beside the database. A complete rewrite of chain and journal together would not show.'
       : 'The record does not fit.',
   );
   await database.close();

@@ -1,2 +1,2 @@
 export * from './entry';
-export { verifyChain, type Head, type Problem, type StoredEntry, type Verification } from './verify';
+export { verifyChain, type Known, type Problem, type StoredEntry, type Verification } from './verify';

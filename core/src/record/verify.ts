@@ -12,8 +12,8 @@ export interface StoredEntry {
   text: string;
 }
 
-/** The last entry as it is known beside the database. */
-export interface Head {
+/** An entry as the journal beside the database knows it; the last one is the head of the chain. */
+export interface Known {
   seq: number;
   sha256: string;
 }
@@ -33,35 +33,53 @@ export interface Verification {
 
 /**
  * Walks a job's chain from its first entry and names every number that does not fit: altered columns or text,
- * missing, swapped, doubled or inserted entries, and a tail that the head kept elsewhere contradicts.
+ * missing, swapped, doubled or inserted entries, and whatever the journal kept elsewhere contradicts.
  *
- * A complete rewrite of everything, chain and head alike, does not show.
+ * A complete rewrite of everything, chain and journal alike, does not show.
  *
  * @param job the job whose chain it should be
  * @param rows as stored, in any order
- * @param head the last entry known elsewhere; null when none is kept, and then the tail is not checked
+ * @param journal every entry known elsewhere; null when none is kept, and then a cut tail does not show
  */
-export function verifyChain(job: string, rows: readonly StoredEntry[], head: Head | null): Verification {
-  const problems: Problem[] = [];
+export function verifyChain(
+  job: string,
+  rows: readonly StoredEntry[],
+  journal: readonly Known[] | null,
+): Verification {
   const sorted = [...rows].sort((a, b) => a.seq - b.seq);
-  let previous: string | null = null;
+  const problems = [
+    ...chainProblems(job, sorted),
+    ...(journal === null ? [] : journalProblems(sorted, journal)),
+  ];
+  const seen = new Set<string>();
+  const distinct = problems
+    .sort((a, b) => a.seq - b.seq)
+    .filter(({ seq, message }) => {
+      const key = message.startsWith('is missing') ? `${seq} missing` : `${seq} ${message}`;
+      return seen.has(key) ? false : seen.add(key);
+    });
+  return { ok: distinct.length === 0, entries: rows.length, problems: distinct };
+}
+
+/** More numbers than this are not listed as missing. */
+const mostMissing = 1000;
+
+function chainProblems(job: string, sorted: readonly StoredEntry[]): Problem[] {
+  const problems: Problem[] = [];
+  let previous: string | null | undefined = null;
   let expected = 1;
   for (const row of sorted) {
-    while (expected < row.seq && problems.length < 1000) {
-      problems.push({ seq: expected, message: 'is missing' });
-      expected += 1;
-      previous = null;
+    if (row.seq > expected) {
+      const count = Math.min(row.seq - expected, mostMissing);
+      for (let i = 0; i < count; i += 1) problems.push({ seq: expected + i, message: 'is missing' });
+      previous = undefined;
     }
     if (row.seq < expected) problems.push({ seq: row.seq, message: 'stands there twice' });
-    const broken = problems.length > 0 && problems[problems.length - 1]!.seq === row.seq - 1;
-    for (const message of rowProblems(job, row, broken && previous === null ? undefined : previous)) {
-      problems.push({ seq: row.seq, message });
-    }
+    for (const message of rowProblems(job, row, previous)) problems.push({ seq: row.seq, message });
     previous = row.sha256;
     expected = Math.max(expected, row.seq + 1);
   }
-  problems.push(...tailProblems(sorted, head));
-  return { ok: problems.length === 0, entries: rows.length, problems };
+  return problems;
 }
 
 /** @param previous the hash of the entry before; undefined when that entry is missing */
@@ -104,23 +122,21 @@ function canonical(value: unknown): string | null {
   }
 }
 
-function tailProblems(sorted: readonly StoredEntry[], head: Head | null): Problem[] {
-  if (head === null) return [];
-  const last = sorted[sorted.length - 1];
-  const lastSeq = last?.seq ?? 0;
-  if (lastSeq < head.seq) {
-    const count = Math.min(head.seq - lastSeq, 1000);
-    return Array.from({ length: count }, (_, i) => ({
-      seq: lastSeq + 1 + i,
-      message: 'is missing: the head kept beside the database knows it',
-    }));
-  }
-  if (lastSeq > head.seq) {
-    return sorted
-      .filter(({ seq }) => seq > head.seq)
-      .map(({ seq }) => ({ seq, message: 'is not known to the head kept beside the database' }));
-  }
-  return last !== undefined && last.sha256 !== head.sha256
-    ? [{ seq: last.seq, message: 'has another hash than the head kept beside the database' }]
-    : [];
+function journalProblems(rows: readonly StoredEntry[], journal: readonly Known[]): Problem[] {
+  const known = new Map(journal.map(({ seq, sha256 }) => [seq, sha256]));
+  const there = new Set(rows.map(({ seq }) => seq));
+  const missing = journal
+    .filter(({ seq }) => !there.has(seq))
+    .slice(0, mostMissing)
+    .map(({ seq }) => ({ seq, message: 'is missing: the journal beside the database knows it' }));
+  const foreign = rows.flatMap(({ seq, sha256 }) => {
+    const hash = known.get(seq);
+    if (hash === sha256) return [];
+    const message =
+      hash === undefined
+        ? 'is not known to the journal beside the database'
+        : 'has another hash than the journal beside the database';
+    return [{ seq, message }];
+  });
+  return [...missing, ...foreign];
 }

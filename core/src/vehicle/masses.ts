@@ -121,7 +121,7 @@ export const massesStep: StepDefinition = {
     });
     return {
       figures: [
-        figure('outKg', 'Mass taken out', -sum(['out'])),
+        figure('outKg', 'Mass taken out', 0 - sum(['out'])),
         figure('inKg', 'Mass put in, boxes included', sum(['in', 'box'])),
         figure('boxesKg', 'Battery boxes', sum(['box'])),
         figure('changeKg', 'Change of mass', sum(['out', 'in', 'box'])),

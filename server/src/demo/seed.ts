@@ -1,5 +1,4 @@
-import { procedureFor, standInReading } from '@torvek/core/commissioning';
-import { evaluate } from '@torvek/core/design';
+import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
 import type { Entry } from '@torvek/core/record';
 import { libraryBus } from '../../../demo/library-bus';
@@ -7,6 +6,7 @@ import type { DemoJob, StoryEntry, StoryLine } from '../../../demo/story';
 import type { Clock } from '../clock';
 import type { Database } from '../database';
 import { judgeRequest, type EntryRequest } from '../entries/judge';
+import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import { openRooms, type Rooms } from '../rooms';
 
@@ -18,12 +18,24 @@ class StoryClock implements Clock {
   }
 }
 
+const demoJobs = [libraryBus];
+
+/** True for an empty data folder, and for one in which telling the story was interrupted. */
+export async function demoIsDue({ jobs }: Rooms): Promise<boolean> {
+  const there = await jobs.list();
+  if (there.length === 0) return true;
+  return demoJobs.some(({ id, story }) => {
+    const job = there.find((one) => one.id === id);
+    return job !== undefined && job.version + job.entries < story.length;
+  });
+}
+
 /**
  * Fills a data folder with the demo jobs by the same ways a person's work takes: changes are saved and entries
- * judged, in the order of the story and at its times.
+ * judged, in the order of the story and at its times. What was told already is not told again: ids are fixed.
  */
 export async function seedDemo(database: Database, dataFolder: string): Promise<void> {
-  for (const demo of [libraryBus]) await tell(demo, database, dataFolder);
+  for (const demo of demoJobs) await tell(demo, database, dataFolder);
 }
 
 async function tell(demo: DemoJob, database: Database, dataFolder: string): Promise<void> {
@@ -84,8 +96,8 @@ function requestOf(entry: StoryEntry, job: Job, entries: Entry[]): Body {
       return { ...rest, entered: 'typed', measured: { kind: 'value', value, unit: unitOf(entry.step, job) } };
     }
     case 'rise': {
-      const evaluation = evaluate(job.design);
-      const step = procedureFor(job.design, evaluation).find(({ id }) => id === entry.step)!;
+      const { evaluation, procedure } = evaluated(job);
+      const step = procedure.find(({ id }) => id === entry.step)!;
       const measured = standInReading(step, job.design, evaluation, 'true', entry.seed);
       if (measured === null) throw new Error(`the demo's ${entry.step} has no expectation`);
       return { kind: 'result', step: entry.step, entered: 'pasted', measured, instrument: entry.instrument };
@@ -93,7 +105,7 @@ function requestOf(entry: StoryEntry, job: Job, entries: Entry[]): Body {
     case 'correction':
       return { kind: 'correction', of: entries.length, reason: entry.reason };
     case 'acceptance': {
-      const check = evaluate(job.design).checks.find(
+      const check = evaluated(job).evaluation.checks.find(
         ({ rule, state }) => rule.id === entry.rule && state === 'raised',
       );
       if (check === undefined) throw new Error(`the demo accepts ${entry.rule}, which is not raised`);
@@ -105,7 +117,7 @@ function requestOf(entry: StoryEntry, job: Job, entries: Entry[]): Body {
 }
 
 function unitOf(stepId: string, job: Job): string {
-  const step = procedureFor(job.design, evaluate(job.design)).find(({ id }) => id === stepId);
+  const step = evaluated(job).procedure.find(({ id }) => id === stepId);
   if (step?.expected == null) throw new Error(`the demo measures ${stepId}, which is not expected`);
   return step.expected.unit;
 }

@@ -9,7 +9,6 @@ import {
   writeSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import type { Head } from '@torvek/core/record';
 
 export interface JournalLine {
   seq: number;
@@ -17,45 +16,64 @@ export interface JournalLine {
   text: string;
 }
 
-type Written = JournalLine | { abandoned: number; sha256: string };
+type Written = JournalLine | { abandoned: number; sha256: string } | { committed: number; sha256: string };
+
+/** An entry of the journal, and whether the database is known to have had it. */
+export interface JournalEntry extends JournalLine {
+  committed: boolean;
+}
 
 /**
  * A plain file per job beside the database: each entry is written and fsynced here before the database has it.
  * Its last line is the head of the chain, kept elsewhere than the chain.
  */
 export class Journal {
+  private readonly lasts = new Map<string, JournalLine | null>();
+
   constructor(private readonly folder: string) {
     mkdirSync(folder, { recursive: true });
   }
 
   append(job: string, line: JournalLine): void {
     this.write(job, line);
+    this.lasts.set(job, line);
+  }
+
+  /** The last entry of a job: the head of its chain. */
+  last(job: string): JournalLine | undefined {
+    let last = this.lasts.get(job);
+    if (last === undefined) {
+      last = this.read(job).at(-1) ?? null;
+      this.lasts.set(job, last);
+    }
+    return last ?? undefined;
+  }
+
+  /** The database has the entry. A crash before this line only means that the entry is looked for again at start. */
+  commit(job: string, { seq, sha256 }: JournalLine): void {
+    this.write(job, { committed: seq, sha256 }, false);
   }
 
   /** The database refused the entry: the line before does not count. */
   abandon(job: string, { seq, sha256 }: JournalLine): void {
+    this.lasts.delete(job);
     this.write(job, { abandoned: seq, sha256 });
   }
 
   /** All entries of a job, in order; a torn last line is not one. */
-  read(job: string): JournalLine[] {
+  read(job: string): JournalEntry[] {
     const path = this.path(job);
     if (!existsSync(path)) return [];
-    const lines: JournalLine[] = [];
+    const entries = new Map<string, JournalEntry>();
     for (const raw of readFileSync(path, 'utf8').split('\n')) {
       const written = parse(raw);
       if (written === null) continue;
-      if ('abandoned' in written)
-        lines.splice(0, lines.length, ...lines.filter(({ sha256 }) => sha256 !== written.sha256));
-      else lines.push(written);
+      const known = entries.get(written.sha256);
+      if ('abandoned' in written) entries.delete(written.sha256);
+      else if ('text' in written) entries.set(written.sha256, { ...written, committed: false });
+      else if (known !== undefined) known.committed = true;
     }
-    return lines;
-  }
-
-  /** The last entry; seq 0 when there is none. */
-  head(job: string): Head {
-    const last = this.read(job).at(-1);
-    return last === undefined ? { seq: 0, sha256: '' } : { seq: last.seq, sha256: last.sha256 };
+    return [...entries.values()];
   }
 
   /** Cuts off a line that a crash tore, so that the next one starts clean. */
@@ -67,11 +85,11 @@ export class Journal {
     if (end < bytes.length) truncateSync(path, end);
   }
 
-  private write(job: string, line: Written): void {
+  private write(job: string, line: Written, sync = true): void {
     const file = openSync(this.path(job), 'a');
     try {
       writeSync(file, `${JSON.stringify(line)}\n`);
-      fsyncSync(file);
+      if (sync) fsyncSync(file);
     } finally {
       closeSync(file);
     }

@@ -1,8 +1,9 @@
-import { judgeMeasurement, procedureFor, type ProcedureStep } from '@torvek/core/commissioning';
-import { assess, evaluate } from '@torvek/core/design';
+import { judgeMeasurement, type ProcedureStep } from '@torvek/core/commissioning';
+import { assess } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
 import type { Entry, EntryBody, Instrument, Measured } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../http/errors';
+import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { Draft } from './ledger';
 
@@ -97,8 +98,7 @@ function judgeKind(request: EntryRequest, job: Job, entries: Entry[]): Judged {
 }
 
 function judgeResult(request: Extract<EntryRequest, { kind: 'result' }>, job: Job, entries: Entry[]): Judged {
-  const evaluation = evaluate(job.design);
-  const procedure = procedureFor(job.design, evaluation);
+  const { evaluation, procedure } = evaluated(job);
   const step = procedure.find(({ id }) => id === request.step);
   if (step === undefined)
     throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
@@ -139,7 +139,7 @@ function refuseClosedGate(step: ProcedureStep, { gates }: ReturnType<typeof asse
 }
 
 function judgeAcceptance(request: Extract<EntryRequest, { kind: 'acceptance' }>, job: Job): Judged {
-  const check = evaluate(job.design).checks.find(
+  const check = evaluated(job).evaluation.checks.find(
     (one): one is RaisedCheck => one.key === request.check && one.state === 'raised',
   );
   if (check === undefined)

@@ -65,8 +65,9 @@ export class Ledger {
     judge: (job: Job, entries: Entry[]) => Draft,
   ): Promise<RecordedEntry> {
     let line: JournalLine | null = null;
+    let recorded: RecordedEntry;
     try {
-      return await this.database.transaction(async (db) => {
+      recorded = await this.database.transaction(async (db) => {
         const job = await this.jobs.lock(jobId, db);
         const known = await this.known(jobId, id, db);
         if (known !== null) return known;
@@ -75,8 +76,7 @@ export class Ledger {
           job,
           rows.map(({ content }) => JSON.parse(content) as Entry),
         );
-        const last = rows.at(-1);
-        const entry = this.complete(job, draft, last?.seq ?? 0, last?.sha256 ?? null);
+        const entry = this.complete(job, draft, this.tail(jobId, rows));
         const text = this.canonical(entry);
         line = { seq: entry.seq, sha256: hashText(text), text };
         this.journal.append(jobId, line);
@@ -87,45 +87,55 @@ export class Ledger {
       if (line !== null) this.journal.abandon(jobId, line);
       throw error;
     }
+    if (line !== null) this.journal.commit(jobId, line);
+    return recorded;
   }
 
   async verify(job: string): Promise<Verification> {
     await this.jobs.get(job);
     const rows = await this.rows(job, this.database);
-    return verifyChain(job, rows.map(stored), this.journal.head(job));
+    return verifyChain(job, rows.map(stored), this.journal.read(job));
   }
 
   /**
-   * Brings what the journal has and the database lacks back into the database, after a crash between the two.
+   * After a crash between journal and database: brings entries that the database never had into it. An entry that
+   * it had and lost is left for `verify` to name.
    *
-   * @returns how many entries were brought back
+   * @returns how many entries were brought in
    */
   async reconcile(): Promise<number> {
     let count = 0;
     for (const { id } of await this.jobs.list()) {
       this.journal.mend(id);
-      const rows = await this.rows(id, this.database);
-      let last = rows.at(-1);
+      let tail = tailOf((await this.rows(id, this.database)).at(-1));
       for (const line of this.journal.read(id)) {
-        if (line.seq !== (last?.seq ?? 0) + 1) continue;
+        if (line.committed || line.seq !== tail.seq + 1) continue;
         const entry = JSON.parse(line.text) as Entry;
-        if (hashText(line.text) !== line.sha256 || entry.previous !== (last?.sha256 ?? null)) break;
+        if (hashText(line.text) !== line.sha256 || entry.previous !== tail.sha256) break;
         await insert(this.database, entry, line);
-        last = { ...rowOf(entry, line) };
+        this.journal.commit(id, line);
+        tail = { seq: line.seq, sha256: line.sha256 };
         count += 1;
       }
     }
     return count;
   }
 
-  private complete(job: Job, draft: Draft, lastSeq: number, previous: string | null): Entry {
+  /** Where the chain goes on: after the last entry, or after the journal's when the database has lost some. */
+  private tail(job: string, rows: EntryRow[]): Tail {
+    const inDatabase = tailOf(rows.at(-1));
+    const inJournal = tailOf(this.journal.last(job));
+    return inJournal.seq > inDatabase.seq ? inJournal : inDatabase;
+  }
+
+  private complete(job: Job, draft: Draft, tail: Tail): Entry {
     return {
       format: entryFormat,
       formatVersion: entryFormatVersion,
       ...draft,
       job: job.id,
-      seq: lastSeq + 1,
-      previous,
+      seq: tail.seq + 1,
+      previous: tail.sha256,
       recordedAt: this.clock.now(),
       against: { version: job.version, sha256: designHash(job.design), core: coreVersion },
     };
@@ -156,6 +166,14 @@ export class Ledger {
     return on.query<EntryRow>('SELECT * FROM entries WHERE job_id = $1 ORDER BY seq', [job]);
   }
 }
+
+interface Tail {
+  seq: number;
+  sha256: string | null;
+}
+
+const tailOf = (last: { seq: number; sha256: string } | undefined): Tail =>
+  last === undefined ? { seq: 0, sha256: null } : { seq: last.seq, sha256: last.sha256 };
 
 /** SHA-256 of a design's canonical text. */
 export function designHash(design: Design): string {

@@ -1,9 +1,9 @@
 import { number, record, text } from '@torvek/core/calculator';
-import { behaviours, procedureFor, standInNames, standInReading } from '@torvek/core/commissioning';
-import { evaluate } from '@torvek/core/design';
+import { behaviours, standInNames, standInReading } from '@torvek/core/commissioning';
 import type { Instrument } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../http/errors';
 import { route, type Route } from '../http/route';
+import { evaluated } from '../jobs/evaluated';
 import type { Jobs } from '../jobs/jobs';
 
 interface ReadingRequest {
@@ -21,15 +21,15 @@ export function standInRoutes(jobs: Jobs): Route[] {
       role: 'technician',
       door: { schema: record({ step: text(160), behaviour: text(40), seed: number({ integer: true }) }) },
       async handle({ params, body }) {
-        const { design } = await jobs.get(params.job!);
-        const evaluation = evaluate(design);
-        const step = procedureFor(design, evaluation).find(({ id }) => id === body.step);
+        const job = await jobs.get(params.job!);
+        const { evaluation, procedure } = evaluated(job);
+        const step = procedure.find(({ id }) => id === body.step);
         if (step === undefined)
           throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
         if (!behaviours[step.instrument].some(({ id }) => id === body.behaviour)) {
           throw invalidInput([{ path: 'behaviour', message: 'is nothing this instrument can do' }]);
         }
-        const measured = standInReading(step, design, evaluation, body.behaviour, body.seed);
+        const measured = standInReading(step, job.design, evaluation, body.behaviour, body.seed);
         if (measured === null)
           throw new HttpError(409, 'not-computed', 'the expectation of this step is not computed');
         const instrument: Instrument = {

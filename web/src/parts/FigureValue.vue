@@ -42,7 +42,7 @@ const name = computed(() => props.label ?? figure.value?.label ?? props.id);
     <span class="value">
       <template v-if="shown !== null"
         ><span class="digits">{{ shown.number }}</span
-        ><span class="unit">{{ shown.unit }}</span></template
+        ><span v-if="shown.unit !== ''" class="unit">&nbsp;{{ shown.unit }}</span></template
       >
       <span v-else class="none" :aria-label="`${name} not computed`">—</span>
       <span v-if="out !== null" class="limit">{{ out }}</span>

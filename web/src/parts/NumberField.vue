@@ -161,6 +161,7 @@ input {
 }
 
 .box .unit {
+  margin-left: 0.25em;
   width: 3.1rem;
   flex: none;
   font-size: 0.85rem;

@@ -72,7 +72,7 @@ const saveMark = computed(() =>
         <dd>
           <span v-if="job.design.pack.peakCurrentA !== undefined"
             ><b>{{ job.design.pack.peakCurrentA }}</b
-            ><span class="unit">A</span> → </span
+            ><span class="unit">&nbsp;A</span> → </span
           ><FigureValue id="pack.pack:pack:voltageAtPeakV" />
         </dd>
       </div>

@@ -13,23 +13,25 @@ const session = useSession();
 
 <template>
   <aside class="slate no-print" aria-label="Findings and working">
-    <div class="tabs" role="tablist">
-      <button
-        type="button"
-        role="tab"
-        :aria-selected="slate.tab === 'findings'"
-        @click="slate.tab = 'findings'"
-      >
-        Findings
-      </button>
-      <button
-        type="button"
-        role="tab"
-        :aria-selected="slate.tab === 'working'"
-        @click="slate.tab = 'working'"
-      >
-        Working
-      </button>
+    <div class="tabs">
+      <div role="tablist" aria-label="Slate">
+        <button
+          type="button"
+          role="tab"
+          :aria-selected="slate.tab === 'findings'"
+          @click="slate.tab = 'findings'"
+        >
+          Findings
+        </button>
+        <button
+          type="button"
+          role="tab"
+          :aria-selected="slate.tab === 'working'"
+          @click="slate.tab = 'working'"
+        >
+          Working
+        </button>
+      </div>
       <button
         type="button"
         class="fold"

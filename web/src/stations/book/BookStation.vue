@@ -50,7 +50,8 @@ watch(
       >
         <p v-if="verification.ok">
           <b>The chain fits:</b> {{ verification.entries }} entries, each with its own hash, the one before it
-          and the head kept beside the database. A complete rewrite of chain and head together would not show.
+          and the journal beside the database. A complete rewrite of chain and journal together would not
+          show.
         </p>
         <template v-else>
           <p>

@@ -60,7 +60,7 @@ function setInstall(event: Event): void {
               :class="{ picked: one.partKey === circuit?.cable, out: !one.fits }"
               :title="one.reasons.join('; ')"
             >
-              <td class="num">{{ one.areaMm2 }}<span class="unit">mm²</span></td>
+              <td class="num">{{ one.areaMm2 }}<span class="unit">&nbsp;mm²</span></td>
               <td class="num">{{ one.ampacityA === null ? '—' : formatQuantity(one.ampacityA, 'A') }}</td>
               <td class="use">
                 <span class="track"

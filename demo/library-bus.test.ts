@@ -1,0 +1,255 @@
+import { describe, expect, test } from '@jest/globals';
+import { createEvaluator, evaluate, stationOfCheck } from '@torvek/core/design';
+import {
+  applyOperations,
+  blankDesign,
+  checkDesign,
+  edit,
+  mainCircuit,
+  type Design,
+} from '@torvek/core/document';
+import { pin, shapePack } from '@torvek/core/pack';
+import { catalogueOf, type Part } from '@torvek/core/parts';
+import equal from 'fast-deep-equal';
+import type { RaisedCheck } from '@torvek/core/figure';
+import type { Evaluation } from '@torvek/core/step';
+import { libraryBus } from './library-bus';
+
+const raised = (evaluation: Evaluation) =>
+  evaluation.checks.filter((check): check is RaisedCheck => check.state === 'raised');
+const rules = (evaluation: Evaluation) => raised(evaluation).map(({ rule }) => rule.id);
+const value = (evaluation: Evaluation, id: string) => evaluation.figures[id]?.value;
+
+/** Numbers from a seed, so that a failure can be run again (linear congruential, Numerical Recipes). */
+function numbersFrom(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
+
+/** One random edit: a number anywhere in the design moved, taken away or given back, the pack reshaped, a part exchanged. */
+function randomEdit(draft: Design, next: () => number, count: number): void {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
+  const kind = next();
+  if (kind < 0.15) {
+    const part = pick(catalogueOf('module'));
+    let made = 0;
+    shapePack(
+      draft,
+      { strings: 1 + Math.floor(next() * 3), modulesPerString: 1 + Math.floor(next() * 12), part },
+      (prefix) => `${prefix}-r${count}-${(made += 1)}`,
+    );
+  } else if (kind < 0.35) {
+    const which = pick(['contactor', 'resistor', 'fuse', 'cable'] as const);
+    if (next() < 0.2) delete draft.circuits[mainCircuit]![which];
+    else draft.circuits[mainCircuit]![which] = pin(draft, pick<Part>(catalogueOf(which) as Part[]));
+  } else if (kind < 0.45) {
+    draft.masses[`mass-r${count}`] = {
+      tag: 'Random',
+      change: next() < 0.5 ? 'in' : 'out',
+      massKg: next() * 200,
+      xM: next() * 6 - 5,
+    };
+  } else {
+    const holder = pick<Record<string, unknown>>([
+      draft.vehicle as Record<string, unknown>,
+      draft.pack as Record<string, unknown>,
+      draft.settings as Record<string, unknown>,
+      draft.circuits[mainCircuit]! as unknown as Record<string, unknown>,
+      pick(Object.values(draft.devices)) as unknown as Record<string, unknown>,
+      pick(Object.values(draft.boxes)) as unknown as Record<string, unknown>,
+    ]);
+    const keys = Object.keys(holder).filter((key) => typeof holder[key] === 'number');
+    if (keys.length === 0) return;
+    const key = pick(keys);
+    const now = holder[key] as number;
+    if (next() < 0.15) delete holder[key];
+    else holder[key] = pick([now * (0.5 + next()), now * 1.01, -now, 0, now]);
+  }
+}
+
+describe('the memo', () => {
+  test('warm evaluation equals cold after 500 random changes', () => {
+    const next = numbersFrom(20261125);
+    const evaluator = createEvaluator();
+    let design = libraryBus.design;
+    for (let count = 0; count < 500; count += 1) {
+      if (count % 60 === 59) design = libraryBus.design;
+      design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
+      const warm = evaluator.evaluate(design);
+      const cold = evaluate(design);
+      // The fast comparison decides; the slow one names the difference.
+      if (!equal(warm, cold)) expect(warm).toEqual(cold);
+      for (const figure of Object.values(warm.figures)) {
+        if (figure.value === null) expect(figure.gaps.length).toBeGreaterThan(0);
+        else expect(Number.isFinite(figure.value)).toBe(true);
+      }
+    }
+  });
+
+  test('what an edit does not reach keeps its identity', () => {
+    const evaluator = createEvaluator();
+    const before = evaluator.evaluate(libraryBus.design);
+    const { design } = edit(libraryBus.design, (draft) => {
+      draft.circuits[mainCircuit]!.timeoutS = 2;
+    })!;
+    const after = evaluator.evaluate(design);
+    const range = 'vehicle.range:road-load:rangeKm';
+    const shorted = `precharge.run:${mainCircuit}:busShortedEnergyJ`;
+    expect(after.figures[range]).toBe(before.figures[range]);
+    expect(after.figures[shorted]).not.toBe(before.figures[shorted]);
+    expect(value(after, shorted)! / value(before, shorted)!).toBeCloseTo(2 / 3, 12);
+  });
+});
+
+describe('edits and their inverses', () => {
+  test('operations forward and back lead to the same document, and it stays a design', () => {
+    const next = numbersFrom(7);
+    let design = libraryBus.design;
+    for (let count = 0; count < 120; count += 1) {
+      const edited = edit(design, (draft) => randomEdit(draft as Design, next, count));
+      if (edited === null) continue;
+      expect(applyOperations(design, edited.forward)).toEqual(edited.design);
+      expect(applyOperations(edited.design, edited.inverse)).toEqual(design);
+      expect(checkDesign(edited.design).ok).toBe(true);
+      design = edited.design;
+    }
+  });
+});
+
+describe('demo A', () => {
+  const evaluation = evaluate(libraryBus.design);
+
+  test('is a design, about 350 V in two strings, with everything computed', () => {
+    expect(checkDesign(libraryBus.design)).toMatchObject({ ok: true });
+    expect(value(evaluation, 'pack.pack:pack:voltageMaxV')).toBeCloseTo(96 * 4.2, 9);
+    expect(value(evaluation, 'pack.pack:pack:capacityAh')).toBe(234);
+    const missing = Object.values(evaluation.figures)
+      .filter(({ value: one }) => one === null)
+      .map(({ id }) => id);
+    expect(missing).toEqual(['precharge.bus:bus:loadOhm']);
+    expect(evaluation.checks.filter(({ state }) => state === 'not-checked')).toEqual([]);
+  });
+
+  test('raises no Stop, and its findings belong to stations', () => {
+    expect(raised(evaluation).filter(({ grade }) => grade === 'stop')).toEqual([]);
+    expect(rules(evaluation)).toContain('vehicle.range-short');
+    expect(new Set(raised(evaluation).map(stationOfCheck))).toEqual(new Set(['brief', 'pack', 'protect']));
+  });
+
+  test('mass of the boxes is modules plus empty boxes', () => {
+    expect(value(evaluation, 'vehicle.masses:vehicle:boxesKg')).toBeCloseTo(16 * 31.5 + 38 + 46 + 46, 9);
+  });
+});
+
+describe('choices stay, findings rank replacements', () => {
+  const after = (recipe: (draft: Design) => void) =>
+    evaluate(edit(libraryBus.design, (draft) => recipe(draft as Design))!.design);
+  const finding = (evaluation: Evaluation, rule: string) =>
+    raised(evaluation).find((check) => check.rule.id === rule);
+
+  test('more capacitance than the resistor takes in time', () => {
+    const design = edit(libraryBus.design, (draft) => {
+      draft.devices['device-inverter']!.busCapacitanceF = 0.015;
+    })!.design;
+    const found = finding(evaluate(design), 'precharge.chosen-resistor');
+    expect(found?.message).toMatch(/needs up to 3\.9\d s, not less than the limit of 3 s/);
+    expect(found?.suggestions[0]).toMatchObject({ partKey: 'ember-47h@1', fits: true });
+    expect(design.circuits[mainCircuit]!.resistor).toBe('ember-82@1');
+  });
+
+  test('a pack of more modules in series goes beyond fuse, contactors and devices', () => {
+    let made = 0;
+    const evaluation = after((draft) =>
+      shapePack(
+        draft,
+        { strings: 2, modulesPerString: 12, part: catalogueOf('module')[0]! },
+        (prefix) => `${prefix}-${(made += 1)}`,
+      ),
+    );
+    expect(rules(evaluation)).toEqual(
+      expect.arrayContaining(['fuse.voltage', 'contactor.voltage', 'pack.above-device-window']),
+    );
+    expect(finding(evaluation, 'fuse.chosen-fuse')?.suggestions[0]).toMatchObject({
+      partKey: 'calderside-p300@1',
+      fits: true,
+    });
+  });
+
+  test('a partial-range fuse on a long thin path is below its minimum breaking current', () => {
+    const evaluation = after((draft) => {
+      const circuit = draft.circuits[mainCircuit]!;
+      circuit.fuse = pin(
+        draft,
+        catalogueOf('fuse').find(({ id }) => id === 'calderside-p300')!,
+      );
+      circuit.lengthM = 60;
+      circuit.cable = pin(
+        draft,
+        catalogueOf('cable').find(({ data }) => data.areaMm2 === 16)!,
+      );
+    });
+    expect(finding(evaluation, 'fuse.below-minimum-breaking')?.message).toContain('below 1500 A');
+  });
+
+  test('a cable that is too thin names the smallest that fits', () => {
+    const evaluation = after((draft) => {
+      draft.circuits[mainCircuit]!.cable = pin(
+        draft,
+        catalogueOf('cable').find(({ data }) => data.areaMm2 === 10)!,
+      );
+    });
+    const found = finding(evaluation, 'cable.chosen-cable');
+    expect(found?.suggestions.map(({ label, fits }) => [label, fits])[0]).toEqual([
+      'Marlpit X125, 25 mm², 125 °C',
+      true,
+    ]);
+  });
+
+  test('a device left on the bus keeps it below the threshold', () => {
+    const evaluation = after((draft) => {
+      draft.devices['device-dcdc']!.prechargeLoadOhm = 600;
+    });
+    expect(value(evaluation, `precharge.run:${mainCircuit}:timeToThresholdS`)).toBeNull();
+    expect(finding(evaluation, 'precharge.threshold-never-reached')?.message).toContain('355 V');
+  });
+
+  test('strings that are unlike are not computed, and nothing is guessed', () => {
+    const evaluation = after((draft) => {
+      draft.strings['string-2']!.modules = draft.strings['string-2']!.modules.slice(0, 7);
+    });
+    const figure = evaluation.figures['pack.pack:pack:voltageMaxV']!;
+    expect(figure.value).toBeNull();
+    expect(figure.gaps).toEqual([expect.objectContaining({ kind: 'invalid', label: 'string S2' })]);
+    expect(
+      evaluation.checks
+        .filter(({ rule }) => rule.id.startsWith('fuse'))
+        .every(({ state }) => state === 'not-checked'),
+    ).toBe(true);
+  });
+});
+
+describe('a blank job', () => {
+  const evaluation = evaluate(blankDesign());
+
+  test('has no finding, no NaN, and says what is missing by path', () => {
+    expect(raised(evaluation)).toEqual([]);
+    for (const figure of Object.values(evaluation.figures)) {
+      if (figure.id.startsWith('vehicle.masses:')) expect(figure.value).toBe(0);
+      else expect([figure.id, figure.value, figure.gaps.length > 0]).toEqual([figure.id, null, true]);
+    }
+    const paths = Object.values(evaluation.figures).flatMap(({ gaps }) =>
+      gaps.flatMap((gap) => ('path' in gap ? [gap.path] : [])),
+    );
+    expect(paths).toEqual(
+      expect.arrayContaining([
+        'vehicle.wheelbaseM',
+        'strings',
+        'pack.socLowFraction',
+        `circuits.${mainCircuit}.resistor`,
+      ]),
+    );
+  });
+});

@@ -1,0 +1,25 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './fixtures';
+
+for (const theme of ['light', 'dark']) {
+  test(`no view has a serious barrier in the ${theme} theme`, async ({ page, open, server }) => {
+    await page.addInitScript((name) => localStorage.setItem('torvek.theme', name), theme);
+    const found: string[] = [];
+    const check = async (view: string) => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      for (const { id, impact, nodes } of violations) {
+        if (impact === 'serious' || impact === 'critical')
+          found.push(`${view}: ${id} at ${nodes[0]?.target.join(' ')}`);
+      }
+    };
+    await page.goto(server.url);
+    await expect(page.getByRole('table')).toBeVisible();
+    await check('jobs');
+    for (const station of ['brief', 'pack', 'protect', 'prove', 'book']) {
+      await open(station);
+      await page.waitForLoadState('networkidle');
+      await check(station);
+    }
+    expect(found).toEqual([]);
+  });
+}

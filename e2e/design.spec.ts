@@ -1,0 +1,205 @@
+import { demoJob, expect, field, figure, saved, test } from './fixtures';
+
+const pack = (name: string) => `pack.pack:pack:${name}`;
+const main = 'circuit-main';
+
+test.describe('changing the pack', () => {
+  test('re-evaluates pre-charge, fuse and cable at once; choices stay, findings rank; undo takes it back', async ({
+    page,
+    open,
+  }) => {
+    await open('pack');
+    const nameplate = page.getByLabel('Nameplate');
+    await expect(nameplate).toContainText('288 V to 403 V');
+    const series = page.locator('[data-series]');
+    await series.fill('12');
+    await expect(nameplate).toContainText('432 V to 605 V');
+    await series.press('Enter');
+    await saved(page);
+    await expect(nameplate).toContainText('version 3');
+
+    await page.getByRole('link', { name: 'Protect' }).click();
+    await expect(page.locator('[data-choice="fuse"]')).toHaveAttribute('data-state', 'does not hold');
+    await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-f350@1');
+    const finding = page.locator('[data-rule="fuse.chosen-fuse"]');
+    await expect(finding).toContainText('Rated 500 V DC; the bus reaches 605 V');
+    await expect(finding).toContainText('Calderside P300-700');
+    await expect(page.locator('[data-rule="precharge.chosen-resistor"]')).toContainText('shorted bus');
+
+    await finding.getByRole('button', { name: 'take' }).first().click();
+    await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-p300@1');
+    await expect(finding).toHaveCount(0);
+
+    await page.keyboard.press('Control+z');
+    await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-f350@1');
+    await page.keyboard.press('Control+z');
+    await expect(nameplate).toContainText('288 V to 403 V');
+    await expect(page.locator('[data-choice="fuse"]')).toHaveAttribute(
+      'data-state',
+      'holds in every check made',
+    );
+    await page.keyboard.press('Control+Shift+z');
+    await expect(nameplate).toContainText('432 V to 605 V');
+    await saved(page);
+    await page.reload();
+    await expect(nameplate).toContainText('432 V to 605 V');
+  });
+
+  test('typing shows what follows before it is a change, Esc takes it back', async ({ page, open }) => {
+    await open('pack');
+    const peak = field(page, 'pack.peakCurrentA');
+    await peak.fill('600');
+    await expect(figure(page, pack('sagAtPeakV'))).toContainText('24 V');
+    await peak.press('Escape');
+    await expect(figure(page, pack('sagAtPeakV'))).toContainText('16 V');
+    await expect(page.getByLabel('Nameplate')).toContainText('version 2');
+  });
+});
+
+test('every figure shows its working, with inputs that lead to where they were given', async ({
+  page,
+  open,
+}) => {
+  await open('protect');
+  await figure(page, `precharge.run:${main}:timeToThresholdS`).click();
+  const working = page.locator(`[data-working="precharge.run:${main}:timeToThresholdS"]`);
+  await expect(working).toContainText('t_p = −τ·ln(1 − p/k)');
+  await expect(working).toContainText('309.5 ms');
+  await expect(working).toContainText('τ = R·C·k');
+  await expect(working).toContainText('default');
+  await working.getByRole('link', { name: 'Bus capacitance' }).click();
+  const bus = page.locator('[data-working="precharge.bus:bus:capacitanceF"]');
+  await expect(bus).toContainText('1.26 mF');
+  await bus.getByRole('link', { name: 'given' }).first().click();
+  await expect(page).toHaveURL(/\/pack/);
+  await expect(field(page, 'devices.device-inverter.busCapacitanceF')).toBeFocused();
+});
+
+test('numbers take units and arithmetic; text that cannot be read stays in the field and out of the document', async ({
+  page,
+  open,
+}) => {
+  await open('brief');
+  const mass = field(page, 'masses.mass-motor.massKg');
+  await mass.fill('2*80 kg + 5000 g');
+  await mass.press('Enter');
+  await expect(mass).toHaveValue('165');
+  await mass.fill('heavy');
+  await mass.press('Tab');
+  await expect(mass).toHaveValue('heavy');
+  await expect(page.locator('[data-path="masses.mass-motor.massKg"]')).toContainText('a number is missing');
+  await expect(page.getByLabel('Nameplate')).toContainText('6081 kg');
+  await mass.fill('1,5 t');
+  await mass.press('Enter');
+  await expect(page.getByLabel('Nameplate')).toContainText('7416 kg');
+  await saved(page);
+});
+
+test('a finding is accepted with a reason, and the acceptance lapses when its numbers move', async ({
+  page,
+  open,
+}) => {
+  await open('brief');
+  const finding = page.locator('[data-rule="vehicle.axle-shift"]');
+  await finding.getByRole('button').first().click();
+  await finding.getByRole('button', { name: 'Accept with a reason' }).click();
+  await finding.getByRole('button', { name: 'Accept', exact: true }).click();
+  await expect(finding).toContainText('A reason is needed');
+  await finding.getByRole('textbox').fill('Springs at the rear are being replaced.');
+  await finding.getByRole('button', { name: 'Accept', exact: true }).click();
+  await expect(finding).toContainText('Accepted by Workshop, entry 35');
+  await field(page, 'masses.mass-motor.massKg').fill('200');
+  await field(page, 'masses.mass-motor.massKg').press('Enter');
+  await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
+  await page.keyboard.press('Control+z');
+  await expect(finding).toContainText('Accepted by Workshop');
+});
+
+test('a blank job opens every station with no Stop, no NaN and no error, and says what comes next', async ({
+  page,
+  server,
+}) => {
+  await page.goto(server.url);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('alert')).toContainText('A job needs a name.');
+  await page.getByLabel('New job').fill('Orchard truck');
+  await page.getByLabel('New job').press('Enter');
+  await expect(page.locator('main[data-station="brief"]')).toBeVisible();
+  await expect(page.getByText('Next:')).toBeVisible();
+  for (const station of ['Brief', 'Pack', 'Protect', 'Prove', 'Book']) {
+    await page.getByLabel('Stations').getByRole('link', { name: station }).click();
+    await expect(page.locator(`main[data-station="${station.toLowerCase()}"]`)).toBeVisible();
+    const text = await page.locator('.frame').innerText();
+    expect(text).not.toMatch(/NaN|undefined|Infinity|\bnull\b/);
+    expect(await page.getByRole('img', { name: 'Stop' }).count()).toBe(0);
+  }
+  await page.getByLabel('Stations').getByRole('link', { name: 'Pack' }).click();
+  await page.getByRole('status').getByRole('link', { name: 'modules in series' }).click();
+  await page
+    .getByLabel('Module', { exact: true })
+    .selectOption({ label: 'Oakmere LF-160, single LFP cell 160 Ah' });
+  await page.locator('[data-series]').fill('36');
+  await page.locator('[data-series]').press('Enter');
+  await field(page, 'pack.socLowFraction').fill('10');
+  await field(page, 'pack.socLowFraction').press('Enter');
+  await field(page, 'pack.socHighFraction').fill('95');
+  await field(page, 'pack.socHighFraction').press('Enter');
+  await field(page, 'pack.peakCurrentA').fill('250');
+  await field(page, 'pack.peakCurrentA').press('Enter');
+  await expect(page.getByLabel('Nameplate')).toContainText('90 V to 131 V');
+  await expect(figure(page, pack('usableEnergyKWh'))).toContainText('kWh');
+  await saved(page);
+});
+
+test('a job is duplicated with its design and without its record', async ({ page, server }) => {
+  await page.goto(server.url);
+  await page
+    .getByRole('row', { name: /Ashmarch/ })
+    .getByRole('button', { name: 'Duplicate' })
+    .click();
+  await page.getByRole('link', { name: 'Ashmarch County mobile library, copy' }).click();
+  await expect(page.getByLabel('Nameplate')).toContainText('288 V to 403 V');
+  await expect(page.getByLabel('Nameplate')).toContainText('State not recorded');
+});
+
+test('two editors: changes of different places merge, changes of one place are shown side by side', async ({
+  page,
+  open,
+  context,
+  server,
+}) => {
+  await open('pack');
+  const other = await context.newPage();
+  await other.goto(`${server.url}/jobs/${demoJob}/pack`);
+  await field(other, 'pack.peakCurrentA').fill('380');
+  await field(other, 'pack.peakCurrentA').press('Enter');
+  await saved(other);
+  await field(page, 'pack.linkResistanceOhm').fill('5');
+  await field(page, 'pack.linkResistanceOhm').press('Enter');
+  await saved(page);
+  await expect(field(page, 'pack.peakCurrentA')).toHaveValue('380');
+  await field(other, 'pack.linkResistanceOhm').fill('6');
+  await field(other, 'pack.linkResistanceOhm').press('Enter');
+  const bar = other.getByRole('alert');
+  await expect(bar).toContainText('meets another person’s change');
+  await bar.getByRole('button', { name: 'Put mine on top of theirs' }).click();
+  await saved(other);
+  await expect(field(other, 'pack.linkResistanceOhm')).toHaveValue('6');
+});
+
+test('while the server is away a change waits, visibly, and is saved when it is back', async ({
+  page,
+  open,
+  server,
+}) => {
+  await open('pack');
+  await server.stop();
+  await field(page, 'pack.peakCurrentA').fill('390');
+  await field(page, 'pack.peakCurrentA').press('Enter');
+  await expect(page.locator('[data-save-state]')).toHaveAttribute('data-state', 'waiting');
+  await expect(page.locator('[data-save-state]')).toContainText('1 not saved');
+  await server.start();
+  await saved(page);
+  await page.reload();
+  await expect(field(page, 'pack.peakCurrentA')).toHaveValue('390');
+});

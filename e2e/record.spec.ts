@@ -1,0 +1,120 @@
+import { expect, field, saved, test } from './fixtures';
+
+const stop = 'stop-discharge:circuit-main';
+const curve = 'precharge-curve:circuit-main';
+
+test('a procedure is run with stand-ins and by hand; after a restart everything is found again and verifies', async ({
+  page,
+  open,
+  server,
+}) => {
+  await open('prove');
+  const bench = page.locator('.bench');
+  const measured = bench.locator('[data-measured]');
+
+  // The stale curve says what moved and whether it would still pass; a new capture makes it fresh.
+  await page.locator(`[data-step="${curve}"]`).click();
+  await expect(bench.locator('[data-last-result]')).toContainText(
+    'Bus capacitance was 1.239 mF, is 1.26 mF.',
+  );
+  await expect(bench.locator('[data-last-result]')).toContainText('it would still pass');
+  await bench.locator('[data-stand-in]').click();
+  await expect(measured).toHaveValue(/\t/);
+  await expect(bench.getByText('this measures no vehicle')).toBeVisible();
+  await bench.getByRole('button', { name: 'Record' }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed');
+  await expect(bench.locator('[data-last-result]')).toContainText('stand-in');
+
+  // A device left on shows as a load, not as less capacitance.
+  await bench.getByLabel('What the stand-in instrument does').selectOption('load-on-bus');
+  await bench.locator('[data-stand-in]').click();
+  await bench.getByRole('button', { name: 'Record' }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Failed');
+  await expect(bench.locator('[data-last-result]')).toContainText(/a load of about 7\d\d Ω draws on it/);
+
+  // A value wrong by its decimal point asks before it is recorded.
+  await page.locator(`[data-step="intake-voltage:module-101"]`).click();
+  await measured.fill('4.47');
+  await measured.press('Enter');
+  await expect(bench.getByRole('alert')).toContainText('ten times as large (44.7 V) would fit');
+  await bench.getByRole('button', { name: 'Back to the value' }).click();
+  await measured.fill('44,7');
+  await measured.press('Enter');
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed 44.7 V');
+
+  // Typed in seconds with a unit, Enter twice records once.
+  await page.locator(`[data-step="${stop}"]`).click();
+  await expect(measured).toBeFocused();
+  await measured.fill('4700 ms');
+  await measured.press('Enter');
+  await measured.press('Enter');
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed 4.7 s');
+
+  await server.stop();
+  await server.start();
+  await page.reload();
+  await page.locator(`[data-step="${stop}"]`).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed 4.7 s');
+  await page.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
+  await expect(page.locator('[data-entry="38"]')).toContainText('4.7 s, passed');
+  await expect(page.locator('[data-entry="39"]')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Verify the chain' }).click();
+  await expect(page.locator('[data-verification]')).toContainText('The chain fits: 38 entries');
+});
+
+test('a change of the design makes results stale, with the value that moved, and closes the gates behind them', async ({
+  page,
+  open,
+}) => {
+  await open('pack');
+  await field(page, 'devices.device-inverter.bleedOhm').fill('1500');
+  await field(page, 'devices.device-inverter.bleedOhm').press('Enter');
+  await saved(page);
+  await page.getByLabel('Stations').getByRole('link', { name: 'Prove' }).click();
+  await page.locator('[data-step="bleed-resistance:bus"]').click();
+  const last = page.locator('[data-last-result]');
+  await expect(last).toContainText('Bleed resistance was 2 kΩ, is 1.5 kΩ.');
+  await expect(last).toContainText('it would not pass');
+  await page.locator(`[data-step="${stop}"]`).click();
+  await expect(page.getByText('This gate is closed: it waits for Parts and Insulation')).toHaveCount(0);
+  await expect(page.locator('.bench').getByText('This gate is closed: it waits for Parts.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('.bench').getByText('This gate is closed')).toHaveCount(0);
+});
+
+test('what cannot be read at the bench is refused beside the field and loses nothing', async ({
+  page,
+  open,
+}) => {
+  await open('prove');
+  const bench = page.locator('.bench');
+  await page.locator(`[data-step="${curve}"]`).click();
+  await bench.locator('[data-measured]').fill('0.01 5\n0.02 9\nnonsense');
+  await bench.getByRole('button', { name: 'Record' }).click();
+  await expect(bench.getByRole('alert')).toContainText('line 3 is not a pair of numbers');
+  await expect(bench.locator('[data-measured]')).toHaveValue(/nonsense/);
+  await page.locator(`[data-step="${stop}"]`).click();
+  await bench.locator('[data-measured]').fill('soon');
+  await bench.locator('[data-measured]').press('Enter');
+  await expect(bench.getByRole('alert')).toContainText('a number is missing');
+});
+
+test('the state of the vehicle is recorded and stands on the nameplate', async ({ page, open }) => {
+  await open('prove');
+  await page.getByRole('button', { name: 'Record another state' }).click();
+  await page.getByLabel('Links left out').fill('x');
+  await page.getByRole('button', { name: 'Record', exact: true }).first().click();
+  await expect(page.getByRole('alert')).toContainText('a whole number');
+  await page.getByLabel('Links left out').fill('3');
+  await page.getByRole('button', { name: 'Record', exact: true }).first().click();
+  await expect(page.getByLabel('Nameplate')).toContainText('HV open at 3 links');
+});
+
+test('versions of the design are listed and any two compared', async ({ page, open }) => {
+  await open('book');
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await expect(page.locator('[data-differences]')).toContainText('3 places');
+  await expect(page.locator('[data-differences]')).toContainText('Main · lengthM');
+  await page.locator('[data-entry="14"]').getByRole('button').click();
+  await expect(page.locator('.detail')).toContainText('4.472 V is below 36 V');
+});

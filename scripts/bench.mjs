@@ -1,0 +1,99 @@
+// npm run bench: the timings and the endurance that the project promises. No test depends on them.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ensureBuilt, ensureChromium, ensureInstalled, root, run } from './lib.mjs';
+
+ensureInstalled();
+ensureChromium();
+await ensureBuilt();
+let failed = false;
+
+/** One measured figure against its limit. */
+function report(name, value, limit, unit) {
+  const holds = value < limit;
+  failed ||= !holds;
+  console.log(
+    `  ${name.padEnd(46)} ${value.toFixed(1).padStart(8)} ${unit}, limit ${limit} ${unit}: ${holds ? 'holds' : 'DOES NOT HOLD'}`,
+  );
+}
+
+async function start(data, script) {
+  const began = performance.now();
+  const child = spawn(process.execPath, [join(root, `scripts/${script}.mjs`)], {
+    env: { ...process.env, TORVEK_DATA: data, PORT: '0' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = await new Promise((resolve, reject) => {
+    child.stdout.on('data', (chunk) => {
+      const match = /http:\S+/.exec(String(chunk));
+      if (match) resolve(match[0]);
+    });
+    child.once('exit', () => reject(new Error('the server ended')));
+  });
+  const seconds = (performance.now() - began) / 1000;
+  const stop = () => {
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGTERM');
+    return gone;
+  };
+  return { url, seconds, stop };
+}
+
+console.log('\nWarm evaluation of demo A, median of 25');
+try {
+  run(process.execPath, ['--import', 'tsx', join(root, 'scripts/bench/evaluate.ts')]);
+} catch {
+  failed = true;
+}
+
+console.log('\nStarting, from an installed tree');
+const data = mkdtempSync(join(tmpdir(), 'torvek-bench-'));
+rmSync(join(root, '.cache/built.stamp'), { force: true });
+const first = await start(data, 'demo');
+report('npm run demo: build, seed, ready', first.seconds, 15, 's');
+await first.stop();
+const second = await start(data, 'demo');
+report('again, on existing data', second.seconds, 5, 's');
+
+console.log('\nFrom keydown to changed text in the nameplate, median of 30');
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(`${second.url}jobs/job-demo-library-bus/pack`);
+await page.waitForLoadState('networkidle');
+const times = [];
+for (let i = 0; i < 30; i += 1) {
+  const field = page.locator('[data-path="pack.peakCurrentA"] input');
+  await field.fill('40');
+  await page.evaluate(() => {
+    const plate = document.querySelector('.nameplate');
+    const target = document.querySelector('[data-path="pack.peakCurrentA"] input');
+    window.measured = new Promise((resolve) => {
+      target.addEventListener(
+        'keydown',
+        () => {
+          const began = performance.now();
+          new MutationObserver((_list, observer) => {
+            observer.disconnect();
+            requestAnimationFrame(() => resolve(performance.now() - began));
+          }).observe(plate, { subtree: true, childList: true, characterData: true });
+        },
+        { once: true },
+      );
+    });
+  });
+  await field.press(String(1 + (i % 9)));
+  times.push(await page.evaluate(() => window.measured));
+  await field.press('Escape');
+}
+times.sort((a, b) => a - b);
+report('keydown to nameplate', times[times.length >> 1], 100, 'ms');
+await browser.close();
+await second.stop();
+rmSync(data, { recursive: true, force: true });
+
+console.log('\nKills during writes');
+run(process.execPath, ['--import', 'tsx', join(root, 'scripts/bench/kills.ts'), process.argv[2] ?? '20']);
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,107 @@
+import { blankDesign, edit, type Design } from '@torvek/core/document';
+import { positionRequest } from './bench-room';
+import { killProcess, startProcess } from './real-process';
+
+interface Sent {
+  path: string;
+  body: { id: string };
+}
+
+export interface KillReport {
+  rounds: number;
+  acknowledged: number;
+  found: number;
+  /** Acknowledged and not there. */
+  missing: string[];
+  doubled: number;
+  chainFits: boolean;
+  slowestStartMs: number;
+}
+
+async function post(
+  url: string,
+  { path, body }: Sent,
+): Promise<{ status: number; body: Record<string, unknown> }> {
+  const response = await fetch(url + path, { method: 'POST', body: JSON.stringify(body) });
+  return { status: response.status, body: (await response.json()) as Record<string, unknown> };
+}
+
+/**
+ * Writes changes and entries without pause, kills the process in the middle, starts it again and repeats what was not
+ * answered; round after round on the same data. Then counts what is there.
+ */
+export async function runKillRounds(folder: string, rounds: number): Promise<KillReport> {
+  const acknowledged = new Set<string>();
+  let unanswered: Sent[] = [];
+  let design: Design = blankDesign();
+  let version = 0;
+  let slowestStartMs = 0;
+
+  const start = async () => {
+    const began = Date.now();
+    const real = await startProcess(folder);
+    slowestStartMs = Math.max(slowestStartMs, Date.now() - began);
+    await post(real.url, { path: '/api/jobs', body: { id: 'job-kill', name: 'Kill' } as { id: string } });
+    for (const sent of unanswered) {
+      const answer = await post(real.url, sent);
+      if (answer.status !== 200)
+        throw new Error(`a repeated request was answered ${answer.status}: ${JSON.stringify(answer.body)}`);
+      acknowledged.add(sent.body.id);
+      if (sent.path.endsWith('changes')) version = answer.body.version as number;
+    }
+    unanswered = [];
+    return real;
+  };
+
+  for (let round = 0; round < rounds; round += 1) {
+    const { child, url } = await start();
+    const timer = setTimeout(() => child.kill('SIGKILL'), 250 + (round % 7) * 90);
+    for (let i = 0; unanswered.length === 0; i += 1) {
+      const edited = edit(design, (draft) => void (draft.vehicle.speedKmH = round * 1000 + i + 1))!;
+      const { forward, inverse } = edited;
+      const change = {
+        id: `c-${round}-${i}`,
+        base: version,
+        label: 'speed',
+        by: 'Test',
+        at: '2026-11-25T08:00:00Z',
+        forward,
+        inverse,
+      };
+      const batch: Sent[] = [
+        { path: '/api/jobs/job-kill/changes', body: change },
+        { path: '/api/jobs/job-kill/entries', body: positionRequest(`e-${round}-${i}`) },
+      ];
+      design = edited.design;
+      const answers = await Promise.allSettled(batch.map((sent) => post(url, sent)));
+      answers.forEach((answer, j) => {
+        if (answer.status === 'rejected') unanswered.push(batch[j]!);
+        else if (answer.value.status === 200) acknowledged.add(batch[j]!.body.id);
+        else throw new Error(`answered ${answer.value.status}: ${JSON.stringify(answer.value.body)}`);
+      });
+      const [changed] = answers;
+      if (changed?.status === 'fulfilled') version = changed.value.body.version as number;
+    }
+    clearTimeout(timer);
+    await killProcess(child);
+  }
+
+  const { child, url } = await start();
+  const get = async <T>(path: string) => (await (await fetch(url + path)).json()) as T;
+  const ids = [
+    ...(await get<{ id: string }[]>('/api/jobs/job-kill/changes')),
+    ...(await get<{ id: string }[]>('/api/jobs/job-kill/entries')),
+  ].map(({ id }) => id);
+  const { ok } = await get<{ ok: boolean }>('/api/jobs/job-kill/verify');
+  await killProcess(child);
+  const there = new Set(ids);
+  return {
+    rounds,
+    acknowledged: acknowledged.size,
+    found: ids.length,
+    missing: [...acknowledged].filter((id) => !there.has(id)),
+    doubled: ids.length - there.size,
+    chainFits: ok,
+    slowestStartMs,
+  };
+}
