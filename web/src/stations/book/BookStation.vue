@@ -74,7 +74,7 @@ watch(
 <style scoped>
 .book {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 280px;
+  grid-template-columns: minmax(0, 1fr) 264px;
   gap: 0.6rem;
   align-items: start;
 }

@@ -17,15 +17,16 @@ const kinds = ['all', 'result', 'acceptance', 'position', 'work', 'correction'] 
 const shown = computed(() =>
   [...job.entries].reverse().filter(({ body }) => kind.value === 'all' || body.kind === kind.value),
 );
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
+const zone = () => job.design.settings.zone ?? 'UTC';
+const day = (instant: string) =>
+  new Date(instant).toLocaleDateString('en-GB', {
     day: '2-digit',
     month: 'short',
     year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
+    timeZone: zone(),
   });
+const time = (instant: string) =>
+  new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone() });
 
 function title({ body }: RecordedEntry): string {
   switch (body.kind) {
@@ -106,7 +107,9 @@ async function correct(of: number): Promise<void> {
             :data-entry="entry.seq"
           >
             <td class="num">{{ entry.seq }}</td>
-            <td class="when">{{ when(entry.recordedAt) }}</td>
+            <td class="when">
+              {{ day(entry.recordedAt) }} <small class="soft">{{ time(entry.recordedAt) }}</small>
+            </td>
             <td>
               <button
                 type="button"
@@ -204,9 +207,7 @@ async function correct(of: number): Promise<void> {
   border-color: var(--tv-act);
 }
 
-.when,
-.grid-table td:nth-child(4),
-.grid-table td:nth-child(5) {
+.when {
   white-space: nowrap;
 }
 

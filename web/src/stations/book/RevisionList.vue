@@ -103,22 +103,17 @@ const when = (instant: string) =>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div v-if="found !== null" class="found" data-differences>
       <p v-if="found.length === 0">Versions {{ from }} and {{ to }} are the same.</p>
-      <table v-else class="grid-table">
-        <thead>
-          <tr>
-            <th scope="col">{{ found.length }} {{ found.length === 1 ? 'place' : 'places' }}</th>
-            <th scope="col">version {{ from }}</th>
-            <th scope="col">version {{ to }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in found.slice(0, 200)" :key="one.path">
-            <td>{{ place(one.path) }}</td>
-            <td>{{ say(one.from) }}</td>
-            <td>{{ say(one.to) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <template v-else>
+        <p class="soft">
+          {{ found.length }} {{ found.length === 1 ? 'place' : 'places' }}, version {{ from }} → version
+          {{ to }}
+        </p>
+        <ul>
+          <li v-for="one in found.slice(0, 200)" :key="one.path">
+            <b>{{ place(one.path) }}</b> <span>{{ say(one.from) }} → {{ say(one.to) }}</span>
+          </li>
+        </ul>
+      </template>
     </div>
     <ol class="versions">
       <li v-for="change in shown" :key="change.version">
@@ -157,8 +152,26 @@ const when = (instant: string) =>
   overflow-x: auto;
 }
 
-.found td {
+.found p {
+  margin: 0 0 0.2rem;
+  font-size: 0.85rem;
+}
+
+.found ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+
+.found li {
+  padding: 0.2rem 0;
+  font-size: 0.88rem;
   overflow-wrap: anywhere;
+}
+
+.found li b {
+  display: block;
+  font-weight: 500;
 }
 
 .versions {

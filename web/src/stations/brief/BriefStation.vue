@@ -106,10 +106,10 @@ const massPath = 'vehicle.masses:vehicle:';
           <span class="hint">the mass rule for the first hour, road load once the car is known</span>
         </div>
         <div class="schools">
-          <FigureValue id="vehicle.range:mass-rule:rangeKm" show-label />
-          <FigureValue id="vehicle.range:mass-rule:whPerKm" show-label />
-          <FigureValue id="vehicle.range:road-load:rangeKm" show-label />
-          <FigureValue id="vehicle.range:road-load:whPerKm" show-label />
+          <FigureValue id="vehicle.range:mass-rule:rangeKm" label="range, mass rule" show-label />
+          <FigureValue id="vehicle.range:mass-rule:whPerKm" label="per km, mass rule" show-label />
+          <FigureValue id="vehicle.range:road-load:rangeKm" label="range, road load" show-label />
+          <FigureValue id="vehicle.range:road-load:whPerKm" label="per km, road load" show-label />
         </div>
         <RangePlot />
         <div class="fields">

@@ -60,7 +60,10 @@ function setInstall(event: Event): void {
               :class="{ picked: one.partKey === circuit?.cable, out: !one.fits }"
               :title="one.reasons.join('; ')"
             >
-              <td class="num">{{ one.areaMm2 }}<span class="unit">&nbsp;mm²</span></td>
+              <td class="num">
+                <span v-if="!one.fits" class="fails" title="fails">✕ </span>{{ one.areaMm2
+                }}<span class="unit">&nbsp;mm²</span>
+              </td>
               <td class="num">{{ one.ampacityA === null ? '—' : formatQuantity(one.ampacityA, 'A') }}</td>
               <td class="use">
                 <span class="track"
@@ -82,7 +85,7 @@ function setInstall(event: Event): void {
                 {{ one.voltageDropV === null ? '—' : formatQuantity(one.voltageDropV, 'V') }}
               </td>
               <td class="num">{{ percent(one.dropFraction) }}</td>
-              <td>{{ one.fits ? '' : '✕ ' }}{{ one.governs }}</td>
+              <td>{{ one.governs }}</td>
               <td class="num">
                 <span v-if="one.partKey === circuit?.cable" class="soft">chosen</span>
                 <button
@@ -142,6 +145,16 @@ function setInstall(event: Event): void {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 262px;
   gap: 1rem;
+}
+
+td,
+th {
+  padding-left: 0.25rem;
+  padding-right: 0.25rem;
+}
+
+.fails {
+  color: var(--tv-stop);
 }
 
 .out td {

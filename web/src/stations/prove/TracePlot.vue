@@ -53,6 +53,7 @@ const summary = computed(() =>
 const options = computed(() => {
   const { samples } = props;
   const lines = { fitted: fitted.value, designed: designed.value };
+  const up = (lines.fitted.at(-1)?.[1] ?? 0) >= (lines.designed.at(-1)?.[1] ?? 0) ? -8 : 8;
   return () => ({
     grid: { left: 46, right: 70, top: 30, bottom: 42 },
     xAxis: axis('x', { name: 'time from closing the pre-charge contactor, s', min: 0 }),
@@ -74,7 +75,7 @@ const options = computed(() => {
         showSymbol: false,
         lineStyle: { color: token('hv'), width: 2 },
         itemStyle: { color: token('hv') },
-        endLabel: { show: true, formatter: 'fit', color: token('hv'), offset: [4, -8] },
+        endLabel: { show: true, formatter: 'fit', color: token('hv'), offset: [4, up] },
         tooltip: { valueFormatter: (value: unknown) => formatNumber(Number(value)) },
       },
       {
@@ -85,7 +86,7 @@ const options = computed(() => {
         showSymbol: false,
         lineStyle: { color: token('soft'), width: 1.5, type: 'dashed' },
         itemStyle: { color: token('soft') },
-        endLabel: { show: true, formatter: 'designed', color: token('soft'), offset: [4, 8] },
+        endLabel: { show: true, formatter: 'designed', color: token('soft'), offset: [4, -up] },
         tooltip: { valueFormatter: (value: unknown) => formatNumber(Number(value)) },
       },
     ],
