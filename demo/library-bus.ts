@@ -334,7 +334,7 @@ export const libraryBus: DemoJob = {
     {
       at: '2026-10-29T16:20:00Z',
       by: designer,
-      label: 'Traction cable 8.5 m after the dry fit',
+      label: 'Traction cable 9.2 m instead of 8.5 m, after the dry fit',
       change: (draft) => {
         draft.circuits[mainCircuit]!.lengthM = 9.2;
       },
