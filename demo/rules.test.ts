@@ -1,0 +1,163 @@
+import { describe, expect, test } from '@jest/globals';
+import { calculators } from '@torvek/core/calculators';
+import { evaluate } from '@torvek/core/design';
+import { edit, mainCircuit, type Design } from '@torvek/core/document';
+import { allRules } from '@torvek/core/finding';
+import { pin, shapePack } from '@torvek/core/pack';
+import { catalogueOf } from '@torvek/core/parts';
+import { libraryBus } from './library-bus';
+
+let made = 0;
+const newId = (prefix: string) => `${prefix}-t${(made += 1)}`;
+const circuit = (draft: Design) => draft.circuits[mainCircuit]!;
+const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === id)!;
+const cableOf = (areaMm2: number) => catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!;
+const changed = (recipe: (draft: Design) => void) =>
+  edit(libraryBus.design, (draft) => recipe(draft as Design))!.design;
+
+/** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
+const wrong: Record<string, (draft: Design) => void> = {
+  'axle.negative': (draft) => {
+    draft.masses['mass-motor']!.massKg = 9000;
+    draft.masses['mass-motor']!.xM = -9;
+  },
+  'vehicle.front-axle-limit': (draft) => void (draft.vehicle.frontLimitKg = 2000),
+  'vehicle.rear-axle-limit': (draft) => void (draft.vehicle.rearLimitKg = 3900),
+  'vehicle.gross-limit': (draft) => void (draft.vehicle.grossLimitKg = 6000),
+  'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -5),
+  'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 148),
+  'range.no-consumption': (draft) => {
+    draft.vehicle.gradeFraction = -0.2;
+    draft.vehicle.accessoriesW = 0;
+  },
+  'pack.ten-second-resistance': (draft) => void (draft.pack.peakCurrentA = 1),
+  'pack.cell-below-minimum-at-peak': (draft) => {
+    draft.pack.socForPeakFraction = 0.01;
+    draft.pack.peakCurrentA = 300;
+  },
+  'pack.module-peak-current': (draft) => void (draft.pack.peakCurrentA = 701),
+  'pack.above-device-window': (draft) => void (draft.devices['device-heater']!.maxV = 400),
+  'pack.below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 289),
+  'pack.sags-below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 335),
+  'precharge.threshold-never-reached': (draft) =>
+    void (draft.devices['device-heater']!.prechargeLoadOhm = 500),
+  'precharge.slower-than-limit': (draft) => void (circuit(draft).timeoutS = 0.3),
+  'precharge.chosen-resistor': (draft) => void (circuit(draft).timeoutS = 3.5),
+  'precharge.no-resistor-fits': (draft) => void (circuit(draft).timeoutS = 60),
+  'bus-discharge.too-slow': (draft) => void (draft.devices['device-inverter']!.bleedOhm = 2200),
+  'bus-discharge.no-bleed': (draft) => void delete draft.devices['device-inverter']!.bleedOhm,
+  'fuse.voltage': (draft) => void (circuit(draft).fuse = pin(draft, fuseOf('calderside-f400l'))),
+  'fuse.breaking-capacity': (draft) => void (draft.pack.warmResistanceFactor = 0.3),
+  'fuse.below-minimum-breaking': (draft) => {
+    circuit(draft).fuse = pin(draft, fuseOf('calderside-p300'));
+    draft.pack.coldResistanceFactor = 7;
+  },
+  'fuse.slow-at-smallest-fault': (draft) => void (circuit(draft).maxClearS = 0.1),
+  'fuse.continuous-load': (draft) => void (circuit(draft).loadProfile = [[60, 300]]),
+  'fuse.cyclic-wear': (draft) =>
+    void (circuit(draft).loadProfile = [
+      [10, 600],
+      [600, 50],
+    ]),
+  'fuse.derating-held': (draft) => void (circuit(draft).fuseAmbientC = 95),
+  'fuse.cable-unprotected': (draft) => void (circuit(draft).cable = pin(draft, cableOf(6))),
+  'fuse.chosen-fuse': (draft) => void (circuit(draft).maxClearS = 0.2),
+  'cable.overloaded': (draft) => void (circuit(draft).cable = pin(draft, cableOf(16))),
+  'cable.no-balance': (draft) => void (circuit(draft).cable = pin(draft, cableOf(2.5))),
+  'cable.small-in-conduit': (draft) => void (circuit(draft).lengthM = 3),
+  'cable.voltage-drop': (draft) => void (circuit(draft).lengthM = 100),
+  'cable.chosen-cable': (draft) => void (circuit(draft).maxDropFraction = 0.001),
+  'contactor.voltage': (draft) =>
+    void (circuit(draft).contactor = pin(
+      draft,
+      catalogueOf('contactor').find(({ id }) => id === 'hollin-k400')!,
+    )),
+  'contactor.carry': (draft) =>
+    void (circuit(draft).contactor = pin(
+      draft,
+      catalogueOf('contactor').find(({ id }) => id === 'hollin-k50')!,
+    )),
+  'contactor.fault-above-break': (draft) => void (circuit(draft).lengthM = 4),
+};
+
+/** The same, where the rule is clear. */
+const right: Record<string, (draft: Design) => void> = {
+  'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
+  'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
+  'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
+  'cable.small-in-conduit': (draft) => void (circuit(draft).install = 'free-air'),
+  'contactor.fault-above-break': (draft) => {
+    draft.pack.linkResistanceOhm = 0.3;
+  },
+};
+
+/** Rules that hold at every pack, or that belong to a calculator only. */
+const alwaysRaised = ['pack.ten-second-resistance'];
+const calculatorOnly = ['precharge-fit.on-bound'];
+
+const stateOf = (design: Design, rule: string) => {
+  const states = evaluate(design)
+    .checks.filter((check) => check.rule.id === rule)
+    .map(({ state }) => state);
+  return states.includes('raised')
+    ? 'raised'
+    : states.includes('not-checked')
+      ? 'not checked'
+      : states.length > 0
+        ? 'clear'
+        : 'absent';
+};
+
+describe('the register of rules', () => {
+  test('this table covers every rule there is', () => {
+    expect(calculators.size).toBeGreaterThanOrEqual(10);
+    expect([...Object.keys(wrong), ...calculatorOnly].sort()).toEqual(allRules().map(({ id }) => id));
+  });
+
+  test('every rule says why, what to do and where it comes from, and never that something is safe', () => {
+    for (const { id, title, why, remedy, source } of allRules()) {
+      for (const text of [title, why, remedy, source]) {
+        expect([id, text.length > 8]).toEqual([id, true]);
+        expect([id, /\bsafe\b/i.test(text)]).toEqual([id, false]);
+      }
+    }
+  });
+});
+
+describe.each(Object.keys(wrong))('%s', (rule) => {
+  test('is raised where it should be, with its message in numbers', () => {
+    const design = changed(wrong[rule]!);
+    expect(stateOf(design, rule)).toBe('raised');
+    const check = evaluate(design).checks.find((one) => one.rule.id === rule && one.state === 'raised');
+    expect(check?.state === 'raised' && /\d/.test(check.message)).toBe(true);
+  });
+
+  test(alwaysRaised.includes(rule) ? 'stands with every pack' : 'is clear where nothing is wrong', () => {
+    const recipe = right[rule];
+    const design = recipe === undefined ? libraryBus.design : changed(recipe);
+    expect(stateOf(design, rule)).toBe(alwaysRaised.includes(rule) ? 'raised' : 'clear');
+  });
+
+  test('is not checked, and no guess made, in a design that lacks what it needs', () => {
+    const empty = changed((draft) => {
+      for (const key of Object.keys(draft.vehicle)) delete (draft.vehicle as Record<string, unknown>)[key];
+      draft.strings = {};
+      circuit(draft).loadProfile = [];
+      for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
+    });
+    expect(['not checked', 'absent']).toContain(stateOf(empty, rule));
+  });
+});
+
+test('a pack of another kind keeps every choice as it was', () => {
+  const design = changed((draft) =>
+    shapePack(draft, { strings: 1, modulesPerString: 30, part: catalogueOf('module')[4]! }, newId),
+  );
+  const { contactor, resistor, fuse, cable } = design.circuits[mainCircuit]!;
+  expect([contactor, resistor, fuse, cable]).toEqual([
+    'hollin-k350@1',
+    'ember-82@1',
+    'calderside-f350@1',
+    'marl-x70@1',
+  ]);
+});

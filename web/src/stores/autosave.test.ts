@@ -1,0 +1,152 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { applyOperations, blankDesign, edit, type Design } from '@torvek/core/document';
+import { createAutosave, type PendingChange } from './autosave';
+
+interface Call {
+  body: { id: string; base: number; forward: unknown[] };
+  answer(status: number, body: unknown): void;
+  fail(): void;
+}
+
+/** A server that answers when the test says so. */
+let calls: Call[] = [];
+const realFetch = globalThis.fetch;
+beforeEach(() => {
+  calls = [];
+  jest.useFakeTimers();
+  globalThis.fetch = ((_url: string, init: { body: string }) =>
+    new Promise((resolve, reject) => {
+      calls.push({
+        body: JSON.parse(init.body) as Call['body'],
+        answer: (status, body) => resolve(new Response(JSON.stringify(body), { status })),
+        fail: () => reject(new TypeError('no network')),
+      });
+    })) as typeof fetch;
+});
+afterEach(() => {
+  jest.useRealTimers();
+  globalThis.fetch = realFetch;
+});
+
+/** Lets every promise that is ready run on. */
+const settle = async () => {
+  for (let i = 0; i < 20; i += 1) await Promise.resolve();
+};
+
+function changeOf(design: Design, id: string, recipe: (draft: Design) => void): PendingChange {
+  const { forward, inverse } = edit(design, (draft) => recipe(draft as Design))!;
+  return { id, label: id, by: 'Test', at: '2026-11-25T08:00:00Z', forward, inverse };
+}
+const speed = (id: string, value: number) =>
+  changeOf(blankDesign(), id, (draft) => void (draft.vehicle.speedKmH = value));
+const wheelbase = (id: string, value: number) =>
+  changeOf(blankDesign(), id, (draft) => void (draft.vehicle.wheelbaseM = value));
+
+function bench() {
+  const rebased: Design[] = [];
+  const autosave = createAutosave({ jobId: () => 'job-1', rebase: (design) => rebased.push(design) });
+  autosave.reset(5);
+  return { autosave, rebased };
+}
+
+describe('saving', () => {
+  test('one after another, each on the version the one before made', async () => {
+    const { autosave } = bench();
+    autosave.push(speed('a', 50));
+    autosave.push(wheelbase('b', 4));
+    await settle();
+    expect(calls.map(({ body }) => [body.id, body.base])).toEqual([['a', 5]]);
+    expect(autosave.state.value).toBe('saving');
+    calls[0]!.answer(200, { version: 6 });
+    await settle();
+    expect(calls.map(({ body }) => [body.id, body.base])).toEqual([
+      ['a', 5],
+      ['b', 6],
+    ]);
+    calls[1]!.answer(200, { version: 7 });
+    await settle();
+    expect([autosave.state.value, autosave.version.value, autosave.queue.value]).toEqual(['saved', 7, []]);
+  });
+
+  test('others’ changes arrive with the answer', async () => {
+    const { autosave, rebased } = bench();
+    autosave.push(speed('a', 50));
+    await settle();
+    const theirs = { ...blankDesign(), vehicle: { wheelbaseM: 3 } };
+    calls[0]!.answer(200, { version: 9, design: theirs });
+    await settle();
+    expect([autosave.version.value, rebased]).toEqual([9, [theirs]]);
+  });
+
+  test('without a server the change waits, is tried again with the same id, and is saved', async () => {
+    const { autosave } = bench();
+    autosave.push(speed('a', 50));
+    await settle();
+    calls[0]!.fail();
+    await settle();
+    expect([autosave.state.value, autosave.queue.value.length]).toEqual(['waiting', 1]);
+    await jest.advanceTimersByTimeAsync(2000);
+    expect(calls.map(({ body }) => body.id)).toEqual(['a', 'a']);
+    calls[1]!.answer(503, { error: { code: 'internal', message: 'later' } });
+    await settle();
+    await jest.advanceTimersByTimeAsync(2000);
+    calls[2]!.answer(200, { version: 6 });
+    await settle();
+    expect(autosave.state.value).toBe('saved');
+  });
+
+  test('whoever waits for the queue learns whether it was saved', async () => {
+    const { autosave } = bench();
+    expect(await autosave.settled()).toBe(true);
+    autosave.push(speed('a', 50));
+    const waiting = autosave.settled();
+    await settle();
+    calls[0]!.answer(422, { error: { code: 'invalid-input', message: 'no', issues: [] } });
+    expect(await waiting).toBe(false);
+  });
+});
+
+describe('trouble', () => {
+  test('a clash keeps the change and what followed it; mine on top is sent on their version with a new inverse', async () => {
+    const { autosave, rebased } = bench();
+    autosave.push(speed('mine', 50));
+    autosave.push(wheelbase('later', 4));
+    await settle();
+    const theirs: Design = { ...blankDesign(), vehicle: { speedKmH: 70 } };
+    calls[0]!.answer(409, { error: { code: 'clash', message: 'meets “speed”', version: 6, design: theirs } });
+    await settle();
+    expect([autosave.state.value, autosave.queue.value.length, autosave.trouble.value?.theirs]).toEqual([
+      'clash',
+      2,
+      theirs,
+    ]);
+    expect(calls).toHaveLength(1);
+    autosave.insist();
+    await settle();
+    expect(rebased).toEqual([theirs]);
+    expect(calls[1]!.body).toMatchObject({ id: 'mine', base: 6 });
+    const [mine] = autosave.queue.value;
+    const after = applyOperations(theirs, mine!.forward);
+    expect(after.vehicle.speedKmH).toBe(50);
+    expect(applyOperations(after, mine!.inverse)).toEqual(theirs);
+  });
+
+  test('a refused change stops the queue until it is given up', async () => {
+    const { autosave } = bench();
+    autosave.push(speed('a', 50));
+    autosave.push(wheelbase('b', 4));
+    await settle();
+    calls[0]!.answer(422, {
+      error: { code: 'invalid-input', message: 'vehicle.speedKmH is wrong', issues: [] },
+    });
+    await settle();
+    expect([autosave.state.value, autosave.trouble.value?.message]).toEqual([
+      'refused',
+      'vehicle.speedKmH is wrong',
+    ]);
+    await jest.advanceTimersByTimeAsync(10_000);
+    expect(calls).toHaveLength(1);
+    autosave.drop();
+    expect([autosave.state.value, autosave.queue.value]).toEqual(['saved', []]);
+  });
+});
