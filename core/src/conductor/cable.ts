@@ -1,5 +1,5 @@
 import { defineCalculator, number, oneOf, record } from '../calculator';
-import { defineRule } from '../finding';
+import { rulesOf } from '../finding';
 import { formatNumber } from '../quantity';
 import { cableAreasMm2, groupingFactor, heatCapacityPerM, resistancePerM } from './copper';
 import { findBalance, heatAtConductor, hottestC, insulationResistance, type HeatPath } from './heat';
@@ -48,14 +48,7 @@ export interface CableResult {
   adiabaticPerConductorA2s: number;
 }
 
-const rule = (
-  id: string,
-  grade: 'stop' | 'mend' | 'note',
-  title: string,
-  why: string,
-  remedy: string,
-  source: string,
-) => defineRule({ id: `cable.${id}`, version: 1, grade, title, why, remedy, source });
+const rule = rulesOf('cable');
 
 export const cableRules = {
   overloaded: rule(

@@ -1,18 +1,10 @@
-import { defineRule } from '../finding';
+import { rulesOf } from '../finding';
 import { figureId, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type StepDefinition } from '../step';
 
-const rule = (id: string, grade: 'stop' | 'mend' | 'note', title: string, why: string, remedy: string) =>
-  defineRule({
-    id: `contactor.${id}`,
-    version: 1,
-    grade,
-    title,
-    why,
-    remedy,
-    source: 'Contactor makers’ DC ratings',
-  });
+const rule = rulesOf('contactor');
+const source = 'Contactor makers’ DC ratings';
 
 const rules = {
   voltage: rule(
@@ -21,6 +13,7 @@ const rules = {
     'The main contactors are not made for this voltage',
     'A DC arc that the contactor cannot blow out keeps the circuit closed and burns the contacts.',
     'Choose contactors whose DC rating is at or above the highest pack voltage.',
+    source,
   ),
   carry: rule(
     'carry',
@@ -28,6 +21,7 @@ const rules = {
     'The main contactors carry more than their rating',
     'Contacts that run hot weld or lose their spring.',
     'Choose a larger contactor, or lower the load.',
+    source,
   ),
   faultBreak: rule(
     'fault-above-break',
@@ -35,6 +29,7 @@ const rules = {
     'The largest fault is above what the contactors break',
     'A contactor that opens on this current may weld or burn: the fuse has to clear first.',
     'See that the controller does not open on over-current before the fuse has cleared.',
+    source,
   ),
 };
 

@@ -31,6 +31,12 @@ export function defineRule(rule: Rule): Rule {
   return rule;
 }
 
+/** Defines the rules of one room or calculator: `rulesOf('fuse')('voltage', 'stop', …)` is rule `fuse.voltage`. */
+export function rulesOf(room: string, version = 1) {
+  return (id: string, grade: Grade, title: string, why: string, remedy: string, source: string): Rule =>
+    defineRule({ id: `${room}.${id}`, version, grade, title, why, remedy, source });
+}
+
 /** All rules whose rooms have been loaded, by id. */
 export function allRules(): Rule[] {
   return [...register.values()].sort((a, b) => (a.id < b.id ? -1 : 1));

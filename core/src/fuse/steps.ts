@@ -5,7 +5,8 @@ import { defineRule } from '../finding';
 import { interpolate } from '../math';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { faultCurrent } from './fault-current';
-import { fuse, fuseRules, type FuseInput, type FuseResult } from './fuse';
+import { fuse, type FuseInput, type FuseResult } from './fuse';
+import { fuseRules } from './rules';
 
 /** Pack resistance cold and near empty over the one given, where the design does not say. */
 const defaultColdFactor = 2.5;

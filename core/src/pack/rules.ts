@@ -1,13 +1,6 @@
-import { defineRule } from '../finding';
+import { rulesOf } from '../finding';
 
-const rule = (
-  id: string,
-  grade: 'stop' | 'mend' | 'note',
-  title: string,
-  why: string,
-  remedy: string,
-  source: string,
-) => defineRule({ id: `pack.${id}`, version: 1, grade, title, why, remedy, source });
+const rule = rulesOf('pack');
 
 export const packRules = {
   cellAtPeak: rule(

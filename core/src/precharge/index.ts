@@ -6,5 +6,11 @@ export {
   type RankedResistor,
 } from './choose';
 export { prechargeFit, type PrechargeFitInput, type PrechargeFitResult } from './fit';
-export { busVoltageAt, precharge, type PrechargeInput, type PrechargeResult } from './precharge';
+export {
+  busVoltageAt,
+  precharge,
+  resistorEnergyAt,
+  type PrechargeInput,
+  type PrechargeResult,
+} from './precharge';
 export { prechargeSteps } from './steps';

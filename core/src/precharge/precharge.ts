@@ -53,14 +53,27 @@ export const tooSlow = defineRule({
   source: 'First-order RC circuit',
 });
 
+/** What the rise depends on. */
+type Plant = Pick<PrechargeInput, 'packVoltageV' | 'busCapacitanceF' | 'resistanceOhm' | 'parallelLoadOhm'>;
+
 /** The bus voltage `atS` seconds into a pre-charge. */
-export function busVoltageAt(
-  input: Pick<PrechargeInput, 'packVoltageV' | 'busCapacitanceF' | 'resistanceOhm' | 'parallelLoadOhm'>,
-  atS: number,
-): number {
+export function busVoltageAt(input: Plant, atS: number): number {
   const k = loadDivision(input);
   const tau = input.resistanceOhm * input.busCapacitanceF * k;
   return k * input.packVoltageV * -Math.expm1(-atS / tau);
+}
+
+/** The energy the resistor has taken `atS` seconds into a pre-charge: the integral of (V−v)²/R. */
+export function resistorEnergyAt(input: Plant, atS: number): number {
+  const { packVoltageV, resistanceOhm, busCapacitanceF } = input;
+  const k = loadDivision(input);
+  const tau = resistanceOhm * busCapacitanceF * k;
+  return (
+    (packVoltageV ** 2 / resistanceOhm) *
+    ((1 - k) ** 2 * atS +
+      2 * (1 - k) * k * tau * -Math.expm1(-atS / tau) +
+      0.5 * k ** 2 * tau * -Math.expm1((-2 * atS) / tau))
+  );
 }
 
 function loadDivision({
@@ -186,11 +199,7 @@ export const precharge = defineCalculator<PrechargeInput, PrechargeResult>({
       label: 'Energy in the resistor, this run',
       formula: 'V²/R·((1−k)²·T + 2·(1−k)·k·τ·(1−exp(−T/τ)) + ½·k²·τ·(1−exp(−2·T/τ)))',
       inputs: [V, R, kInput, T, { symbol: 'τ', value: timeConstantS, unit: 's' }],
-      value:
-        (packVoltageV ** 2 / resistanceOhm) *
-        ((1 - k) ** 2 * endS +
-          2 * (1 - k) * k * timeConstantS * -Math.expm1(-endS / timeConstantS) +
-          0.5 * k ** 2 * timeConstantS * -Math.expm1((-2 * endS) / timeConstantS)),
+      value: resistorEnergyAt(input, endS),
       unit: 'J',
       source: 'Integral of (V−v)²/R until the main closes or the limit ends the run',
     });

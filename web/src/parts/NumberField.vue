@@ -108,6 +108,7 @@ const defaulted = computed(
         :id="id"
         v-model="text"
         class="form-control"
+        :class="{ 'bare-input': bare }"
         type="text"
         inputmode="decimal"
         autocomplete="off"
@@ -170,23 +171,6 @@ input {
 .bare {
   display: block;
   min-height: 0;
-}
-
-.bare input {
-  border-color: transparent;
-  background: transparent;
-  padding: 0.15rem 0.35rem;
-  height: 1.75rem;
-  font-size: 0.875rem;
-}
-
-.bare input:hover {
-  border-color: var(--tv-line);
-}
-
-.bare input:focus {
-  background: var(--tv-sheet);
-  border-color: var(--tv-act);
 }
 
 .wrong input {

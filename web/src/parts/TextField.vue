@@ -26,6 +26,7 @@ function commit(): void {
       :id="id"
       v-model="text"
       class="form-control"
+      :class="{ 'bare-input': bare }"
       maxlength="200"
       :aria-label="bare ? label : undefined"
       @change="commit"
@@ -55,22 +56,5 @@ input {
 .bare {
   display: block;
   min-height: 0;
-}
-
-.bare input {
-  border-color: transparent;
-  background: transparent;
-  padding: 0.15rem 0.35rem;
-  height: 1.75rem;
-  font-size: 0.875rem;
-}
-
-.bare input:hover {
-  border-color: var(--tv-line);
-}
-
-.bare input:focus {
-  background: var(--tv-sheet);
-  border-color: var(--tv-act);
 }
 </style>

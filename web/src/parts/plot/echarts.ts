@@ -69,7 +69,12 @@ export function limitLine(
   at: { x?: number; y?: number },
   label: string,
   color: string,
-  position: 'insideEndTop' | 'insideStartTop' | 'insideEndBottom' | 'insideStartBottom' = 'insideEndTop',
+  position:
+    | 'insideEndTop'
+    | 'insideStartTop'
+    | 'insideEndBottom'
+    | 'insideStartBottom'
+    | 'insideMiddleBottom' = 'insideEndTop',
 ) {
   return {
     ...(at.x !== undefined ? { xAxis: at.x } : { yAxis: at.y }),

@@ -95,13 +95,7 @@ const table = computed(() => ({
 
 <template>
   <PlotView v-if="run !== undefined" :options="options" :summary="summary" :height="220" :table="table" />
-  <p v-else class="soft empty">
+  <p v-else class="panel-empty">
     Range over speed is drawn as soon as the pack, the masses and the road load’s five numbers are given.
   </p>
 </template>
-
-<style scoped>
-.empty {
-  padding: 2rem 1rem;
-}
-</style>

@@ -183,14 +183,8 @@ const table = computed(() => ({
 
 <template>
   <PlotView v-if="run !== undefined" :options="options" :summary="summary" :height="316" :table="table" />
-  <p v-else class="soft empty">
+  <p v-else class="panel-empty">
     The voltage over state of charge is drawn as soon as a module, how many, the charge window and the peak
     current are given.
   </p>
 </template>
-
-<style scoped>
-.empty {
-  padding: 3rem 1rem;
-}
-</style>

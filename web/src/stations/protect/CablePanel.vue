@@ -3,10 +3,10 @@ import type { SizedCable } from '@torvek/core/conductor';
 import { mainCircuit, type Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, useId } from 'vue';
-import { choosePart } from '../../parts/choose-part';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
+import TakeButton from './TakeButton.vue';
 
 /** The traction cable: every area in this place, what it carries, how hot, what it drops, what governs. */
 const job = useJob();
@@ -38,7 +38,7 @@ function setInstall(event: Event): void {
       <h2 id="cable-title">Traction cable</h2>
       <span class="hint">judged at the load’s rms; + and − side by side count as two that touch</span>
     </div>
-    <div class="split">
+    <div class="panel-split">
       <div>
         <table v-if="sizes.length > 0" class="grid-table">
           <thead>
@@ -87,20 +87,12 @@ function setInstall(event: Event): void {
               <td class="num">{{ percent(one.dropFraction) }}</td>
               <td>{{ one.governs }}</td>
               <td class="num">
-                <span v-if="one.partKey === circuit?.cable" class="soft">chosen</span>
-                <button
-                  v-else
-                  type="button"
-                  class="btn btn-quiet btn-sm"
-                  @click="choosePart(job, 'cable', one.partKey)"
-                >
-                  take
-                </button>
+                <TakeButton kind="cable" :part-key="one.partKey" />
               </td>
             </tr>
           </tbody>
         </table>
-        <p v-else class="soft empty">
+        <p v-else class="panel-empty">
           All areas are compared as soon as the load, the length, the ambient and the pack are given.
         </p>
       </div>
@@ -128,7 +120,7 @@ function setInstall(event: Event): void {
           :fallback="2"
         />
         <NumberField :path="`${at}.contactOhm`" label="Contacts" unit="mΩ" :scale="0.001" :fallback="2" />
-        <div class="figures">
+        <div class="figure-row">
           <FigureValue :id="figure('ampacityA')" show-label />
           <FigureValue :id="figure('conductorTemperatureC')" show-label />
           <FigureValue :id="figure('dropFraction')" show-label />
@@ -141,12 +133,6 @@ function setInstall(event: Event): void {
 </template>
 
 <style scoped>
-.split {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 262px;
-  gap: 1rem;
-}
-
 td,
 th {
   padding-left: 0.25rem;
@@ -197,22 +183,5 @@ th {
   height: 1.85rem;
   padding-top: 0.1rem;
   padding-bottom: 0.1rem;
-}
-
-.figures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem 1.3rem;
-  margin-top: 0.6rem;
-}
-
-.empty {
-  padding: 2rem 1rem;
-}
-
-@media (max-width: 1100px) {
-  .split {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

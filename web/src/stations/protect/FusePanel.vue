@@ -10,12 +10,12 @@ import {
 import { logSpaced } from '@torvek/core/math';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
-import { choosePart } from '../../parts/choose-part';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
+import TakeButton from './TakeButton.vue';
 import LoadProfile from './LoadProfile.vue';
 
 /** The main fuse: melting band, clearing, load points, cable damage and the fault range, current against time. */
@@ -226,7 +226,7 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
         >largest fault: full, warm, at the pack; smallest: low charge, cold, far end of the cable</span
       >
     </div>
-    <div class="split">
+    <div class="panel-split">
       <div>
         <PlotView
           v-if="run !== undefined"
@@ -235,11 +235,11 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
           :height="310"
           :table="table"
         />
-        <p v-else class="soft empty">
+        <p v-else class="panel-empty">
           The curves are drawn as soon as the pack, the cable with its length, the load profile and a fuse are
           given.
         </p>
-        <div class="figures">
+        <div class="figure-row">
           <FigureValue :id="`fuse.fault:${mainCircuit}/largest:prospectiveA`" show-label />
           <FigureValue :id="`fuse.fault:${mainCircuit}/smallest:prospectiveA`" show-label />
           <FigureValue :id="figure('clearAtMinS')" show-label />
@@ -269,15 +269,7 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
           <td>{{ one.label }}</td>
           <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>
           <td class="num">
-            <span v-if="one.partKey === chosen" class="soft">chosen</span>
-            <button
-              v-else
-              type="button"
-              class="btn btn-quiet btn-sm"
-              @click="choosePart(job, 'fuse', one.partKey)"
-            >
-              take
-            </button>
+            <TakeButton kind="fuse" :part-key="one.partKey" />
           </td>
         </tr>
       </tbody>
@@ -286,35 +278,7 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
 </template>
 
 <style scoped>
-.split {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 262px;
-  gap: 1rem;
-}
-
-.figures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem 1.3rem;
-  margin-top: 0.5rem;
-}
-
 .ranked {
   margin-top: 0.7rem;
-}
-
-.why {
-  font-size: 0.82rem;
-  color: var(--tv-soft);
-}
-
-.empty {
-  padding: 3rem 1rem;
-}
-
-@media (max-width: 1100px) {
-  .split {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

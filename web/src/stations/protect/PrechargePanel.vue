@@ -3,18 +3,19 @@ import { mainCircuit } from '@torvek/core/document';
 import { catalogueOf, partKey } from '@torvek/core/parts';
 import {
   busVoltageAt,
+  resistorEnergyAt,
   type PrechargeChooseResult,
   type PrechargeInput,
   type PrechargeResult,
 } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
-import { choosePart } from '../../parts/choose-part';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
+import TakeButton from './TakeButton.vue';
 
 /** Pre-charge: the rise with threshold and time limit, the resistor's energies, and the ranked resistors. */
 const job = useJob();
@@ -32,17 +33,28 @@ const ranked = computed(
 const chosen = computed(() => job.design.circuits[mainCircuit]?.resistor);
 const label = (key: string) =>
   job.design.parts[key]?.label ?? catalogueOf('resistor').find((part) => partKey(part) === key)?.label ?? key;
-const points = computed<[number, number][]>(() => {
-  if (run.value === undefined) return [];
+/** The next of 1, 2, 5 × a power of ten above a value. */
+function niceAbove(value: number): number {
+  const decade = 10 ** Math.floor(Math.log10(value));
+  return decade * (value <= 2 * decade ? 2 : value <= 5 * decade ? 5 : 10);
+}
+
+/** A limit more than this many times as late as the threshold is only named, so that the rise stays readable. */
+const mostShownTimes = 14;
+const endS = computed(() => {
+  if (run.value === undefined) return 1;
   const { input, result } = run.value;
-  const end = Math.min(
-    input.timeoutS * 1.05,
-    Math.max(result.timeConstantS * 8, (result.timeToThresholdS ?? 0) * 1.6),
-  );
-  return Array.from({ length: 121 }, (_, i): [number, number] => [
-    (end * i) / 120,
-    busVoltageAt(input, (end * i) / 120),
-  ]);
+  const risen = Math.max(result.timeConstantS * 6, (result.timeToThresholdS ?? 0) * 1.6);
+  return input.timeoutS <= risen * (mostShownTimes / 2) ? input.timeoutS * 1.04 : risen;
+});
+const points = computed<[timeS: number, voltageV: number, energyJ: number][]>(() => {
+  const input = run.value?.input;
+  if (input === undefined) return [];
+  // Denser where the curve is steep.
+  return Array.from({ length: 141 }, (_, i): [number, number, number] => {
+    const timeS = endS.value * (i / 140) ** 2;
+    return [timeS, busVoltageAt(input, timeS), resistorEnergyAt(input, timeS)];
+  });
 });
 const summary = computed(() => {
   if (run.value === undefined) return 'Pre-charge: not computed yet.';
@@ -56,24 +68,32 @@ const summary = computed(() => {
 const options = computed(() => {
   const data = points.value;
   const now = run.value;
+  const end = endS.value;
   return () => {
     if (now === undefined) return {};
     const { input, result } = now;
     const hv = token('hv');
-    const end = data.at(-1)![0];
+    const ink = token('ink');
+    const soft = token('soft');
+    const limit = `limit ${formatQuantity(input.timeoutS, 's')}`;
     return {
+      grid: { left: 46, right: 52, top: 30, bottom: 42 },
       xAxis: axis('x', { name: 'time from closing the pre-charge contactor, s', min: 0, max: end }),
-      yAxis: axis('y', {
-        name: 'bus voltage, V',
-        min: 0,
-        max: Math.ceil((input.packVoltageV * 1.08) / 20) * 20,
-      }),
+      yAxis: [
+        axis('y', { name: 'bus, V', min: 0, max: Math.ceil((input.packVoltageV * 1.08) / 20) * 20 }),
+        {
+          ...axis('y', { name: 'in the resistor, J', min: 0, max: niceAbove(data.at(-1)![2] * 1.5) }),
+          position: 'right',
+          splitLine: { show: false },
+          nameTextStyle: { color: soft, fontSize: 12, align: 'right', padding: [0, -44, 0, 0] },
+        },
+      ],
       series: [
         {
           id: 'rise',
           name: 'bus, V',
           type: 'line',
-          data,
+          data: data.map(([timeS, voltageV]) => [timeS, voltageV]),
           showSymbol: false,
           lineStyle: { color: hv, width: 2.5 },
           itemStyle: { color: hv },
@@ -85,45 +105,52 @@ const options = computed(() => {
               limitLine(
                 { y: input.packVoltageV },
                 `pack ${formatNumber(input.packVoltageV, 4)} V`,
-                token('ink'),
+                ink,
                 'insideStartTop',
               ),
               limitLine(
                 { y: input.thresholdFraction * input.packVoltageV },
                 `threshold ${formatNumber(input.thresholdFraction * 100)} %`,
                 token('mend'),
-                'insideEndBottom',
+                'insideMiddleBottom',
               ),
               ...(input.timeoutS <= end
-                ? [
-                    limitLine(
-                      { x: input.timeoutS },
-                      `limit ${formatQuantity(input.timeoutS, 's')}`,
-                      token('stop'),
-                      'insideEndBottom',
-                    ),
-                  ]
+                ? [limitLine({ x: input.timeoutS }, limit, token('stop'), 'insideStartTop')]
                 : []),
             ],
           },
         },
         {
+          id: 'energy',
+          name: 'in the resistor, J',
+          type: 'line',
+          yAxisIndex: 1,
+          data: data.map(([timeS, , energyJ]) => [timeS, energyJ]),
+          showSymbol: false,
+          lineStyle: { color: soft, width: 1.5, type: 'dotted' },
+          endLabel: { show: true, formatter: 'energy', color: soft, fontSize: 12, offset: [-96, 12] },
+          itemStyle: { color: soft },
+          tooltip: { valueFormatter: (value: unknown) => formatQuantity(Number(value), 'J') },
+        },
+        {
           id: 'close',
           type: 'scatter',
+          tooltip: { show: false },
           data:
             result.timeToThresholdS === null || result.timeToThresholdS > end
               ? []
               : [[result.timeToThresholdS, input.thresholdFraction * input.packVoltageV]],
           symbolSize: 10,
-          itemStyle: { color: token('ink') },
+          itemStyle: { color: ink },
           label: {
             show: true,
-            position: 'bottom',
-            distance: 12,
+            position: 'right',
+            distance: 10,
+            offset: [0, 16],
             formatter: () => `main closes, ${formatQuantity(result.timeToThresholdS ?? 0, 's')}`,
-            color: token('ink'),
+            color: ink,
             fontSize: 12,
-            align: 'left',
+            backgroundColor: token('sheet'),
           },
         },
       ],
@@ -131,10 +158,10 @@ const options = computed(() => {
   };
 });
 const table = computed(() => ({
-  columns: ['time, s', 'bus, V'],
+  columns: ['time, s', 'bus, V', 'in the resistor, J'],
   rows: points.value
     .filter((_, i) => i % 8 === 0)
-    .map(([time, voltage]) => [formatNumber(time), formatNumber(voltage)]),
+    .map(([time, voltage, energy]) => [formatNumber(time), formatNumber(voltage), formatNumber(energy)]),
 }));
 const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
 </script>
@@ -147,7 +174,7 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
         >voltage with a time limit closes the main; a bare timer would not see a load on the bus</span
       >
     </div>
-    <div class="split">
+    <div class="panel-split">
       <div>
         <PlotView
           v-if="run !== undefined"
@@ -156,10 +183,10 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
           :height="240"
           :table="table"
         />
-        <p v-else class="soft empty">
+        <p v-else class="panel-empty">
           The rise is drawn as soon as the pack, the devices’ capacitances and a resistor are given.
         </p>
-        <div class="figures">
+        <div class="figure-row">
           <FigureValue :id="figure('timeToThresholdS')" show-label />
           <FigureValue :id="figure('resistorEnergyJ')" show-label />
           <FigureValue :id="figure('busShortedEnergyJ')" show-label />
@@ -178,11 +205,11 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
         />
         <NumberField :path="`${at}.timeoutS`" label="Time limit" unit="s" :fallback="3" />
         <NumberField :path="`${at}.wantedTimeS`" label="Wanted time" unit="s" :fallback="0.3" />
-        <NumberField :path="`${at}.attemptsPerMinute`" label="Starts a minute" :fallback="3" />
+        <NumberField :path="`${at}.attemptsPerMinute`" label="Starts / min" :fallback="3" />
         <h3>After shut-down</h3>
         <NumberField path="settings.touchLimitV" label="Touch limit" unit="V" :fallback="60" />
         <NumberField path="settings.dischargeLimitS" label="Time allowed" unit="s" :fallback="5" />
-        <div class="figures">
+        <div class="figure-row">
           <FigureValue id="precharge.discharge:bus:timeToSafeS" show-label />
           <FigureValue id="precharge.discharge:bus:largestBleedOhmForLimit" show-label />
           <FigureValue id="precharge.discharge:bus:bleedPowerAtVoltageW" show-label />
@@ -210,15 +237,7 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
           <td class="num">{{ formatQuantity(one.shortedEnergyJ, 'J') }}</td>
           <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>
           <td class="num">
-            <span v-if="one.partId === chosen" class="soft">chosen</span>
-            <button
-              v-else
-              type="button"
-              class="btn btn-quiet btn-sm"
-              @click="choosePart(job, 'resistor', one.partId)"
-            >
-              take
-            </button>
+            <TakeButton kind="resistor" :part-key="one.partId" />
           </td>
         </tr>
       </tbody>
@@ -227,40 +246,11 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
 </template>
 
 <style scoped>
-.split {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 262px;
-  gap: 1rem;
-}
-
 h3 {
   margin: 0.6rem 0 0.2rem;
 }
 
-.figures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem 1.3rem;
-  margin-top: 0.5rem;
-}
-
 .ranked {
   margin-top: 0.7rem;
-}
-
-.why {
-  font-size: 0.82rem;
-  color: var(--tv-soft);
-  max-width: 24rem;
-}
-
-.empty {
-  padding: 3rem 1rem;
-}
-
-@media (max-width: 1100px) {
-  .split {
-    grid-template-columns: 1fr;
-  }
 }
 </style>

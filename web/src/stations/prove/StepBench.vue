@@ -1,192 +1,30 @@
 <script setup lang="ts">
-import {
-  behaviours,
-  doubtAbout,
-  hvPrecautions,
-  partPrecautions,
-  standInNames,
-} from '@torvek/core/commissioning';
 import type { StepStatus } from '@torvek/core/design';
-import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
-import type { Instrument, Measured } from '@torvek/core/record';
-import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, nextTick, ref, useId, watch } from 'vue';
-import { api, newId } from '../../api/client';
+import { computed } from 'vue';
 import GapLink from '../../parts/GapLink.vue';
-import { useJob } from '../../stores/job';
-import { readTrace } from './paste';
+import LastResult from './LastResult.vue';
+import MeasureForm from './MeasureForm.vue';
+import PrecautionsBox from './PrecautionsBox.vue';
 import TracePlot from './TracePlot.vue';
 
-/** One step at the bench: precautions, expectation, one field; the server judges. */
+/** One step at the bench: precautions, what to do, the expectation, the last result, the measurement. */
 const props = defineProps<{ status: StepStatus; gateOpen: boolean; waitsFor: string[] }>();
 const emit = defineEmits<{ next: [] }>();
-const job = useJob();
-const id = useId();
-const text = ref('');
-const packVoltage = ref('');
-const remark = ref('');
-const instrumentName = ref('');
-const behaviour = ref('true');
-/** A reading that was taken and is not recorded yet. */
-const reading = ref<{ measured: Measured; instrument: Instrument } | null>(null);
-const problem = ref<string | null>(null);
-const question = ref<string | null>(null);
-const busy = ref(false);
-const field = ref<HTMLElement | null>(null);
-/** Made once per measurement, so that a double Enter records once. */
-let entryId = newId('entry');
-
 const step = computed(() => props.status.step);
-const isTrace = computed(() => step.value.expected?.kind === 'rise');
-const unit = computed(() => step.value.expected?.unit ?? '');
-const rise = computed(() => (step.value.expected?.kind === 'rise' ? step.value.expected : null));
 const last = computed(() => props.status.entry);
-const kindNames = { meter: 'Meter', 'insulation-tester': 'Insulation tester', scope: 'Scope' };
-
-function clear(): void {
-  text.value = '';
-  packVoltage.value = '';
-  remark.value = '';
-  reading.value = null;
-  problem.value = null;
-  question.value = null;
-  behaviour.value = 'true';
-  entryId = newId('entry');
-}
-
-watch(
-  () => step.value.id,
-  async () => {
-    clear();
-    await nextTick();
-    field.value?.focus();
-  },
-  { immediate: true },
-);
-
-async function takeReading(): Promise<void> {
-  busy.value = true;
-  problem.value = null;
-  question.value = null;
-  try {
-    const seed = crypto.getRandomValues(new Uint32Array(1))[0]! % 1_000_000_000;
-    reading.value = await api.post(`/jobs/${job.id}/stand-ins`, {
-      step: step.value.id,
-      behaviour: behaviour.value,
-      seed,
-    });
-    const { measured } = reading.value!;
-    if (measured.kind === 'value') text.value = String(measured.value);
-    else {
-      text.value = measured.samples.map((sample) => sample.join('\t')).join('\n');
-      packVoltage.value = String(measured.packVoltageV);
-    }
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : 'no reading';
-  } finally {
-    busy.value = false;
-  }
-}
-
-/** What was edited by hand is no reading of the instrument any more. */
-function edited(): void {
-  reading.value = null;
-  problem.value = null;
-  question.value = null;
-}
-
-function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted' } | null {
-  if (isTrace.value) {
-    const trace = readTrace(text.value);
-    const pack = parseQuantity(packVoltage.value, 'V');
-    if (!trace.ok) problem.value = `Trace: ${trace.message}.`;
-    else if (!pack.ok || pack.value <= 0)
-      problem.value = 'Pack voltage: the pack’s own voltage by a meter, above 0 V.';
-    if (!trace.ok || !pack.ok || pack.value <= 0) return null;
-    return {
-      measured: { kind: 'trace', samples: trace.samples, packVoltageV: pack.value, unit: 'V' },
-      entered: 'pasted',
-    };
-  }
-  const parsed = parseQuantity(text.value, unit.value);
-  if (!parsed.ok) {
-    problem.value = `Value: ${parsed.message}.`;
-    return null;
-  }
-  return { measured: { kind: 'value', value: parsed.value, unit: unit.value }, entered: 'typed' };
-}
-
-const trace = computed(() => {
-  if (!isTrace.value || rise.value === null || text.value.trim() === '') return null;
-  const read = readTrace(text.value);
-  const pack = parseQuantity(packVoltage.value, 'V');
-  return read.ok && pack.ok && pack.value > 0 ? { samples: read.samples, packVoltageV: pack.value } : null;
+/** The trace that was recorded last, to be shown against the design of today. */
+const recorded = computed(() => {
+  const measured = last.value?.body.measured;
+  return measured?.kind === 'trace' && step.value.expected?.kind === 'rise'
+    ? { ...measured, expected: step.value.expected }
+    : null;
 });
-
-async function record(sure = false): Promise<void> {
-  if (busy.value || step.value.expected === null) return;
-  problem.value = null;
-  const taken = measuredFromFields();
-  if (taken === null) return;
-  if (!sure && taken.measured.kind === 'value') {
-    question.value = doubtAbout(step.value.expected, taken.measured.value);
-    if (question.value !== null) return;
-  }
-  question.value = null;
-  const instrument: Instrument = reading.value?.instrument ?? {
-    kind: step.value.instrument,
-    name: instrumentName.value.trim() || `${kindNames[step.value.instrument]}, not named`,
-    standIn: false,
-  };
-  busy.value = true;
-  try {
-    await job.record({
-      id: entryId,
-      kind: 'result',
-      step: step.value.id,
-      measured: taken.measured,
-      entered: reading.value === null ? taken.entered : 'stand-in',
-      instrument,
-      ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
-    });
-    clear();
-    field.value?.focus();
-  } catch (error) {
-    problem.value = error instanceof Error ? `Not recorded: ${error.message}.` : 'Not recorded.';
-  } finally {
-    busy.value = false;
-  }
-}
-
-const sayMeasured = (measured: Measured) =>
-  measured.kind === 'value'
-    ? formatQuantity(measured.value, measured.unit, 4)
-    : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
 </script>
 
 <template>
   <section class="bench" :aria-label="step.title">
     <h2>{{ step.title }}</h2>
-    <details v-if="step.hv" class="precautions hv" open>
-      <summary>High voltage may be at hand</summary>
-      <ul>
-        <li v-for="line in hvPrecautions" :key="line">{{ line }}</li>
-      </ul>
-    </details>
-    <details v-else class="precautions">
-      <summary>Precautions</summary>
-      <ul>
-        <li v-for="line in partPrecautions" :key="line">{{ line }}</li>
-      </ul>
-    </details>
+    <PrecautionsBox :key="step.id" :hv="step.hv" />
     <p class="do">{{ step.do }}</p>
     <p class="why soft">{{ step.why }}</p>
     <template v-if="step.expected === null">
@@ -197,126 +35,19 @@ const when = (instant: string) =>
     </template>
     <template v-else>
       <p class="expected"><span class="soft">Expected</span> {{ step.expectedText }}</p>
-
-      <div v-if="last" class="last" :class="status.state" data-last-result>
-        <p>
-          <b>{{ status.state === 'stale' ? 'Stale' : last.body.verdict === 'pass' ? 'Passed' : 'Failed' }}</b>
-          {{ sayMeasured(last.body.measured) }}, {{ when(last.takenAt) }}, {{ last.by }}, entry {{ last.seq
-          }}<span v-if="last.instrument?.standIn"> — by a stand-in instrument: no vehicle was measured</span>
-        </p>
-        <p v-for="reason in last.body.reasons" :key="reason">{{ reason }}</p>
-        <template v-if="status.state === 'stale'">
-          <p v-for="row in status.moved" :key="row.figure">
-            {{ row.label }} was {{ formatQuantity(row.was, row.unit, 4) }}, is
-            {{ row.now === null ? 'no longer computed' : formatQuantity(row.now, row.unit, 4) }}.
-          </p>
-          <p v-if="status.workSince">Work since on the same part: {{ status.workSince }}</p>
-          <p>
-            {{
-              status.wouldStillPass === null
-                ? 'Whether it would still pass cannot be judged.'
-                : status.wouldStillPass
-                  ? 'Against today’s design it would still pass.'
-                  : 'Against today’s design it would not pass.'
-            }}
-            A re-test is due.
-          </p>
-        </template>
-      </div>
-
+      <LastResult v-if="last" :status="status" :last="last" />
       <p v-if="!gateOpen" class="closed" role="status">
         This gate is closed: it waits for {{ waitsFor.join(' and ') }}. Nothing is recorded here before that.
       </p>
-      <form v-else class="entry" @submit.prevent="record()">
-        <label :for="id">{{
-          isTrace ? 'Trace: seconds and volts, one sample a line' : `Measured, ${unit}`
-        }}</label>
-        <textarea
-          v-if="isTrace"
-          :id="id"
-          ref="field"
-          v-model="text"
-          class="form-control"
-          rows="5"
-          spellcheck="false"
-          data-measured
-          @input="edited"
-        />
-        <input
-          v-else
-          :id="id"
-          ref="field"
-          v-model="text"
-          class="form-control big"
-          inputmode="decimal"
-          autocomplete="off"
-          data-measured
-          @input="edited"
-        />
-        <template v-if="isTrace">
-          <label :for="`${id}p`">Pack’s own voltage, V</label>
-          <input
-            :id="`${id}p`"
-            v-model="packVoltage"
-            class="form-control"
-            inputmode="decimal"
-            autocomplete="off"
-            @input="edited"
-          />
-        </template>
-        <div v-if="reading === null" class="pair">
-          <label :for="`${id}i`">Instrument</label>
-          <input
-            :id="`${id}i`"
-            v-model="instrumentName"
-            class="form-control"
-            maxlength="120"
-            :placeholder="`${kindNames[step.instrument]}, make and number`"
-          />
-        </div>
-        <p v-else class="by-stand-in">
-          Read by the {{ reading.instrument.name.toLowerCase() }}: this measures no vehicle, and the record
-          will say so.
-        </p>
-        <div class="pair">
-          <label :for="`${id}r`">Remark</label>
-          <input :id="`${id}r`" v-model="remark" class="form-control" maxlength="2000" />
-        </div>
-        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <div v-if="question" class="question" role="alert">
-          <p>{{ question }}</p>
-          <BButton variant="primary" @click="record(true)">Record it as it stands</BButton>
-          <BButton variant="light" @click="question = null">Back to the value</BButton>
-        </div>
-        <div v-else class="buttons">
-          <BButton type="submit" variant="primary" class="big-button" :disabled="busy">Record</BButton>
-          <BButton variant="light" class="big-button" @click="emit('next')">Next step</BButton>
-        </div>
+      <MeasureForm v-else :step="step" @next="emit('next')" />
+      <template v-if="recorded">
+        <h3>Recorded last</h3>
         <TracePlot
-          v-if="trace !== null && rise !== null"
-          :samples="trace.samples"
-          :pack-voltage-v="trace.packVoltageV"
-          :expected="rise"
+          :samples="recorded.samples"
+          :pack-voltage-v="recorded.packVoltageV"
+          :expected="recorded.expected"
         />
-        <fieldset class="stand-in">
-          <legend>{{ standInNames[step.instrument] }}</legend>
-          <select v-model="behaviour" class="form-select" aria-label="What the stand-in instrument does">
-            <option v-for="one in behaviours[step.instrument]" :key="one.id" :value="one.id">
-              {{ one.label }}
-            </option>
-          </select>
-          <BButton variant="light" :disabled="busy" data-stand-in @click="takeReading"
-            >Take a reading</BButton
-          >
-          <span class="soft">For practice and for trying the procedure.</span>
-        </fieldset>
-      </form>
-      <TracePlot
-        v-if="trace === null && rise !== null && last?.body.measured.kind === 'trace'"
-        :samples="last.body.measured.samples"
-        :pack-voltage-v="last.body.measured.packVoltageV"
-        :expected="rise"
-      />
+      </template>
     </template>
   </section>
 </template>
@@ -328,27 +59,6 @@ const when = (instant: string) =>
 
 h2 {
   font-size: 1.3rem;
-}
-
-.precautions {
-  margin: 0.5rem 0;
-  padding: 0.4rem 0.8rem;
-  border-left: 4px solid var(--tv-grey-fill);
-  font-size: 0.92rem;
-}
-
-.precautions.hv {
-  border-left-color: var(--tv-hv-fill);
-}
-
-.precautions.hv summary {
-  color: var(--tv-hv);
-  font-weight: 600;
-}
-
-.precautions ul {
-  margin: 0.2rem 0 0;
-  padding-left: 1.1rem;
 }
 
 .do {
@@ -372,101 +82,11 @@ h2 {
   margin-right: 0.4rem;
 }
 
-.last {
-  border-left: 4px solid var(--tv-pass);
-  padding: 0.3rem 0.8rem;
-  margin-bottom: 0.7rem;
-  background: var(--tv-recess);
-  font-size: 0.95rem;
-}
-
-.last p {
-  margin: 0 0 0.15rem;
-}
-
-.last.failed {
-  border-left-color: var(--tv-stop);
-}
-
-.last.stale {
-  border-left-color: var(--tv-mend);
-  border-left-style: dashed;
-}
-
 .closed {
   color: var(--tv-mend);
 }
 
-.entry {
-  display: grid;
-  gap: 0.35rem;
-  max-width: 38rem;
-}
-
-.entry label {
-  font-size: 0.92rem;
-}
-
-.big {
-  font-size: 1.5rem;
-  height: 48px;
-  max-width: 16rem;
-  text-align: right;
-}
-
-.pair {
-  display: grid;
-  grid-template-columns: 6rem 1fr;
-  gap: 0.5rem;
-  align-items: center;
-}
-
-.buttons,
-.question {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  flex-wrap: wrap;
-  margin: 0.3rem 0;
-}
-
-.question p {
-  flex-basis: 100%;
-  margin: 0;
-  font-weight: 600;
-}
-
-.big-button {
-  min-height: 44px;
-  padding: 0 1.2rem;
-}
-
-.problem {
-  color: var(--tv-stop);
-  margin: 0;
-}
-
-.by-stand-in {
-  margin: 0;
-  font-size: 0.9rem;
-  color: var(--tv-mend);
-}
-
-.stand-in {
-  display: grid;
-  grid-template-columns: minmax(0, 14rem) auto 1fr;
-  gap: 0.5rem;
-  align-items: center;
-  border-top: 1px solid var(--tv-line);
-  padding-top: 0.4rem;
-  margin-top: 0.5rem;
-  font-size: 0.9rem;
-}
-
-.stand-in legend {
-  font-size: 0.9rem;
-  color: var(--tv-soft);
-  margin: 0;
-  float: none;
+h3 {
+  margin-top: 0.8rem;
 }
 </style>

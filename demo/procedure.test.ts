@@ -1,0 +1,150 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  behaviours,
+  doubtAbout,
+  judgeMeasurement,
+  procedureFor,
+  standInReading,
+  type ProcedureStep,
+} from '@torvek/core/commissioning';
+import { evaluate } from '@torvek/core/design';
+import { blankDesign, edit, mainCircuit, type Design } from '@torvek/core/document';
+import { libraryBus } from './library-bus';
+
+const { design } = libraryBus;
+const evaluation = evaluate(design);
+const procedure = procedureFor(design, evaluation);
+const reading = (step: ProcedureStep, behaviour: string, seed: number) =>
+  standInReading(step, design, evaluation, behaviour, seed)!;
+const verdict = (step: ProcedureStep, behaviour: string, seed = 1) => {
+  const judged = judgeMeasurement(step.expected!, reading(step, behaviour, seed));
+  return judged.ok ? judged.judgement.verdict : 'refused';
+};
+const ofTemplate = (template: string) => procedure.find(({ id }) => id.startsWith(`${template}:`))!;
+
+describe('the procedure of the bus', () => {
+  test('has a step for each module and at least eight kinds, in gates, with ids that do not count', () => {
+    const templates = new Set(procedure.map(({ id }) => id.split(':')[0]));
+    expect(procedure.filter(({ id }) => id.startsWith('intake-voltage:'))).toHaveLength(16);
+    expect(templates.size).toBeGreaterThanOrEqual(8);
+    expect(new Set(procedure.map(({ id }) => id)).size).toBe(procedure.length);
+    expect([...new Set(procedure.map(({ gate }) => gate))]).toEqual(['parts', 'insulation', 'first-hv']);
+  });
+
+  test('every expectation is computed, says so in words, and names what it rests on', () => {
+    for (const { id, expected, expectedText, basis, gaps, why, do: doing } of procedure) {
+      expect([id, expected === null, gaps]).toEqual([id, false, []]);
+      expect([id, expectedText.length > 4 && why.length > 10 && doing.length > 10]).toEqual([id, true]);
+      expect([id, basis.length > 0 && basis.every(({ value }) => Number.isFinite(value))]).toEqual([
+        id,
+        true,
+      ]);
+    }
+  });
+
+  test('expectations are the design’s own figures', () => {
+    const range = (template: string) => {
+      const { expected } = ofTemplate(template);
+      return expected?.kind === 'range' ? expected : null;
+    };
+    expect(range('intake-voltage')).toMatchObject({ min: 36, max: expect.closeTo(50.4, 9), unit: 'V' });
+    expect(range('insulation-negative')?.min).toBeCloseTo((500 * 403.2) / 1e6, 9);
+    expect(range('precharge-resistor')).toMatchObject({
+      min: expect.closeTo(82 * 0.94, 9),
+      max: expect.closeTo(82 * 1.06, 9),
+    });
+    expect(range('precharge-time')?.nominal).toBeCloseTo(-82 * 0.001239 * Math.log(0.05), 9);
+    expect(range('bleed-resistance')).toMatchObject({ min: 1800, max: expect.closeTo(2200, 9) });
+    expect(range('stop-discharge')?.max).toBe(5);
+    expect(range('bus-dead')).toMatchObject({ min: -60, max: 60 });
+  });
+
+  test('steps with more than the touch limit at hand are marked', () => {
+    expect(ofTemplate('intake-voltage').hv).toBe(false);
+    expect(ofTemplate('polarity').hv).toBe(true);
+    const low = edit(design, (draft) => void (draft.settings.touchLimitV = 30))!.design;
+    expect(procedureFor(low, evaluate(low))[0]!.hv).toBe(true);
+  });
+
+  test('without what it needs a step has gaps instead of an expectation', () => {
+    const lacking = edit(design, (draft) => void delete draft.circuits[mainCircuit]!.resistor)!.design;
+    const step = procedureFor(lacking, evaluate(lacking)).find(
+      ({ id }) => id === `precharge-curve:${mainCircuit}`,
+    )!;
+    expect([step.expected, step.gaps]).toEqual([
+      null,
+      [{ kind: 'not-given', path: `circuits.${mainCircuit}.resistor`, label: 'pre-charge resistor' }],
+    ]);
+    const blank = procedureFor(blankDesign(), evaluate(blankDesign()));
+    expect(blank.filter(({ expected }) => expected !== null).map(({ id }) => id)).toEqual(['bus-dead:bus']);
+  });
+});
+
+describe('stand-in instruments', () => {
+  test('read true: every step passes, whatever the seed; the same seed reads the same', () => {
+    for (const step of procedure) {
+      for (const seed of [1, 7, 20261125, 999_999_999]) {
+        expect([step.id, seed, verdict(step, 'true', seed)]).toEqual([step.id, seed, 'pass']);
+        expect(reading(step, 'true', seed)).toEqual(reading(step, 'true', seed));
+      }
+      expect(reading(step, 'true', 1)).not.toEqual(reading(step, 'true', 2));
+    }
+  });
+
+  test.each([
+    ['intake-voltage', 'swapped-leads'],
+    ['intake-voltage', 'open-lead'],
+    ['intake-voltage', 'wrong-range'],
+    ['intake-voltage', 'worn-part'],
+    ['precharge-resistor', 'worn-part'],
+    ['polarity', 'swapped-leads'],
+    ['insulation-negative', 'moisture'],
+    ['insulation-positive', 'chassis-touch'],
+    ['precharge-time', 'wrong-resistor'],
+    ['precharge-time', 'more-capacitance'],
+    ['precharge-curve', 'more-capacitance'],
+    ['precharge-curve', 'load-on-bus'],
+    ['precharge-curve', 'wrong-resistor'],
+    ['precharge-curve', 'no-rise'],
+    ['stop-discharge', 'more-capacitance'],
+  ])('%s with %s fails', (template, behaviour) => {
+    expect(verdict(ofTemplate(template), behaviour)).toBe('fail');
+  });
+
+  test('a wrong range or swapped leads are asked about before they are recorded', () => {
+    const step = ofTemplate('intake-voltage');
+    const value = (behaviour: string) => (reading(step, behaviour, 3) as { value: number }).value;
+    expect(doubtAbout(step.expected!, value('wrong-range'))).toContain('ten times as large');
+    expect(doubtAbout(step.expected!, value('swapped-leads'))).toContain('sign turned');
+    expect(doubtAbout(step.expected!, value('true'))).toBeNull();
+  });
+
+  test('every instrument a step asks for can do something', () => {
+    for (const { instrument } of procedure)
+      expect(behaviours[instrument][0]).toEqual({ id: 'true', label: 'reads true' });
+  });
+});
+
+describe('what moves makes results stale', () => {
+  const basisOf = (changed: Design, id: string) =>
+    procedureFor(changed, evaluate(changed)).find((step) => step.id === id)!.basis;
+  const moved = (recipe: (draft: Design) => void) => {
+    const changed = edit(design, (draft) => recipe(draft as Design))!.design;
+    return procedure
+      .filter((step) => JSON.stringify(basisOf(changed, step.id)) !== JSON.stringify(step.basis))
+      .map(({ id }) => id.split(':')[0]);
+  };
+  test('only what an expectation read', () => {
+    expect(moved((draft) => void (draft.devices['device-heater']!.busCapacitanceF = 0.0001))).toEqual([
+      'precharge-time',
+      'precharge-curve',
+      'stop-discharge',
+    ]);
+    expect(moved((draft) => void (draft.circuits[mainCircuit]!.timeoutS = 2))).toEqual(['precharge-time']);
+    expect(moved((draft) => void (draft.settings.insulationOhmPerV = 100))).toEqual([
+      'insulation-negative',
+      'insulation-positive',
+    ]);
+    expect(moved((draft) => void (draft.vehicle.speedKmH = 30))).toEqual([]);
+  });
+});

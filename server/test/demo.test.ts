@@ -1,0 +1,69 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { assess } from '@torvek/core/design';
+import { libraryBus } from '../../demo/library-bus';
+import { openPglite, type Database } from '../src/database';
+import { demoIsDue, seedDemo } from '../src/demo/seed';
+import { evaluated } from '../src/jobs/evaluated';
+import { openRooms, type Rooms } from '../src/rooms';
+import { templatePath } from './template-database';
+
+let database: Database;
+let folder: string;
+let rooms: Rooms;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'torvek-demo-'));
+  database = await openPglite(null, new Blob([readFileSync(templatePath)]));
+  rooms = openRooms(database, folder);
+});
+afterAll(async () => {
+  await database.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe('the demo is told', () => {
+  test('into an empty folder, once; the record verifies', async () => {
+    expect(await demoIsDue(rooms)).toBe(true);
+    await seedDemo(database, folder);
+    expect(await demoIsDue(rooms)).toBe(false);
+    const [job] = await rooms.jobs.list();
+    expect(job).toMatchObject({ id: libraryBus.id, demo: true });
+    expect(job!.version + job!.entries).toBe(libraryBus.story.length);
+    expect(await rooms.ledger.verify(libraryBus.id)).toMatchObject({ ok: true, problems: [] });
+  });
+
+  test('again without doubling anything, as after an interruption', async () => {
+    const before = await rooms.ledger.list(libraryBus.id);
+    await seedDemo(database, folder);
+    expect(await rooms.ledger.list(libraryBus.id)).toEqual(before);
+    expect((await rooms.jobs.get(libraryBus.id)).version).toBe(2);
+  });
+
+  test('with its own times, some weeks long', async () => {
+    const entries = await rooms.ledger.list(libraryBus.id);
+    const times = entries.map(({ recordedAt }) => recordedAt);
+    expect(times).toEqual([...times].sort());
+    expect((Date.parse(times.at(-1)!) - Date.parse(times[0]!)) / 86_400_000).toBeGreaterThan(20);
+  });
+
+  test('so that exactly one result is stale, two failed on the way, one acceptance stands and one step is due', async () => {
+    const job = await rooms.jobs.get(libraryBus.id);
+    const entries = await rooms.ledger.list(libraryBus.id);
+    const { evaluation, procedure } = evaluated(job);
+    const { steps, findings, position, corrected } = assess(evaluation, procedure, entries);
+    const count = (state: string) => steps.filter((status) => status.state === state).length;
+    expect([count('stale'), count('due'), count('failed'), count('passed')]).toEqual([1, 1, 0, 23]);
+    expect(steps.find(({ state }) => state === 'stale')).toMatchObject({
+      wouldStillPass: true,
+      moved: [{ label: 'Bus capacitance' }],
+    });
+    expect(entries.filter(({ body }) => body.kind === 'result' && body.verdict === 'fail')).toHaveLength(2);
+    expect(corrected.size).toBe(1);
+    expect(findings.filter(({ accepted }) => accepted !== null).map(({ check }) => check.rule.id)).toEqual([
+      'vehicle.range-short',
+    ]);
+    expect(position?.body.serviceDisconnect).toBe('out');
+  });
+});
