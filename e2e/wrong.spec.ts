@@ -1,0 +1,65 @@
+import { expect, field, saved, test } from './fixtures';
+
+/** What people type by mistake, paste from elsewhere, or try on purpose. */
+const odd = ['0', '-1', '1e9', '1e-9', '999999999', 'abc', '1,234.5', '', '1/0', '12 parsecs', '0.0001'];
+
+for (const station of ['brief', 'pack', 'protect']) {
+  test(`odd numbers in every field of ${station}: no error, no NaN, nothing refused by the server`, async ({
+    page,
+    open,
+  }) => {
+    test.slow();
+    await open(station);
+    const fields = page.locator('main input[inputmode]');
+    const count = await fields.count();
+    expect(count).toBeGreaterThan(10);
+    for (let i = 0; i < count; i += 1) {
+      const input = fields.nth(i);
+      if ((await input.count()) === 0) break;
+      await input.fill(odd[i % odd.length]!);
+      await input.press('Tab');
+    }
+    await saved(page);
+    await expect(page.locator('.trouble')).toHaveCount(0);
+    for (const name of ['Brief', 'Pack', 'Protect', 'Prove', 'Book']) {
+      await page.getByLabel('Stations').getByRole('link', { name }).click();
+      await expect(page.locator(`main[data-station="${name.toLowerCase()}"]`)).toBeVisible();
+      expect(await page.locator('.frame').innerText()).not.toMatch(/NaN|undefined|Infinity|\[object/);
+    }
+    await page.reload();
+    await expect(page.getByLabel('Nameplate')).toBeVisible();
+  });
+}
+
+test('taking everything away leaves gaps, not errors', async ({ page, open }) => {
+  await open('pack');
+  for (const name of [
+    /^Remove Inverter/,
+    /^Remove Charger/,
+    /^Remove DC-DC/,
+    /^Remove Cabin/,
+    /^Remove Compressor/,
+    /^Remove Nose/,
+    /^Remove Floor/,
+    /^Remove Tail/,
+  ]) {
+    await page.getByRole('button', { name }).click();
+  }
+  await field(page, 'pack.peakCurrentA').fill('');
+  await field(page, 'pack.peakCurrentA').press('Enter');
+  await saved(page);
+  await expect(page.getByText('Next:')).toContainText('Next:');
+  await page.getByLabel('Stations').getByRole('link', { name: 'Protect' }).click();
+  await expect(page.getByText('The rise is drawn as soon as')).toBeVisible();
+  await page.getByLabel('Stations').getByRole('link', { name: 'Prove' }).click();
+  await expect(page.locator('[data-step="precharge-curve:circuit-main"]')).toContainText('not computed');
+  await page.locator('[data-step="precharge-curve:circuit-main"]').click();
+  await expect(page.getByRole('link', { name: 'devices on the bus is not given' })).toBeVisible();
+});
+
+test('a job that is not there, and an address that is nothing', async ({ page, server }) => {
+  await page.goto(`${server.url}/jobs/nobody/pack`);
+  await expect(page.getByRole('alert')).toContainText('This job cannot be opened');
+  await page.goto(`${server.url}/nowhere`);
+  await expect(page.getByRole('heading', { name: 'Jobs' })).toBeVisible();
+});
