@@ -203,3 +203,24 @@ test('while the server is away a change waits, visibly, and is saved when it is 
   await page.reload();
   await expect(field(page, 'pack.peakCurrentA')).toHaveValue('390');
 });
+
+test('a page that is closed while the server is away loses nothing: the next one sends it', async ({
+  page,
+  open,
+  server,
+  context,
+}) => {
+  await open('pack');
+  await server.stop();
+  await field(page, 'pack.peakCurrentA').fill('385');
+  await field(page, 'pack.peakCurrentA').press('Enter');
+  await expect(page.locator('[data-save-state]')).toHaveAttribute('data-state', 'waiting');
+  await page.close();
+  await server.start();
+  const next = await context.newPage();
+  await next.goto(`${server.url}/jobs/${demoJob}/pack`);
+  await expect(field(next, 'pack.peakCurrentA')).toHaveValue('385');
+  await saved(next);
+  await next.reload();
+  await expect(field(next, 'pack.peakCurrentA')).toHaveValue('385');
+});

@@ -48,16 +48,25 @@ function stampOf(name, value) {
   };
 }
 
-/** Installs packages when there are none, or when the lock file is not the one they were installed from. */
+/** Whether what is installed is what the lock file says, package by package. */
+function installedAsLocked() {
+  const hidden = join(root, 'node_modules/.package-lock.json');
+  if (!existsSync(hidden)) return false;
+  const packagesOf = (path) => JSON.parse(readFileSync(path, 'utf8')).packages;
+  const installed = packagesOf(hidden);
+  return Object.entries(packagesOf(join(root, 'package-lock.json'))).every(
+    ([path, { version, optional, peer, link }]) => {
+      if (!path.startsWith('node_modules/') || link) return true;
+      return installed[path] === undefined ? optional || peer : installed[path].version === version;
+    },
+  );
+}
+
+/** Installs packages when there are none, or when they are not those of the lock file. */
 export function ensureInstalled() {
-  const lock = createHash('sha256')
-    .update(readFileSync(join(root, 'package-lock.json')))
-    .digest('hex');
-  const stamp = stampOf('installed', lock);
-  if (stamp.fresh && existsSync(join(root, 'node_modules'))) return;
+  if (installedAsLocked()) return;
   console.log('Installing packages …');
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
-  stamp.write();
 }
 
 function* filesBelow(folder) {

@@ -50,6 +50,24 @@ describe('saving changes', () => {
     expect(body.error.design.vehicle.speedKmH).toBe(70);
   });
 
+  test('a change queued behind an own one still clashes with what others did meanwhile, not with the own one', async () => {
+    const first = changeOf(design, 0, `${job}-mine-1`, speed(70));
+    const again = { ...changeOf(design, 0, `${job}-mine-2`, speed(75)), own: [`${job}-mine-1`] };
+    const other = {
+      ...changeOf(design, 0, `${job}-mine-3`, range(90)),
+      own: [`${job}-mine-1`, `${job}-mine-2`],
+    };
+    await send(first);
+    await send(changeOf(design, 0, `${job}-theirs`, range(120)));
+    expect((await send(again)).status).toBe(200);
+    const { status, body } = await send(other);
+    expect([
+      status,
+      body.error.code,
+      body.error.changes.map(({ label }: { label: string }) => label),
+    ]).toEqual([409, 'clash', [`change ${job}-theirs`]]);
+  });
+
   test('a merge that leaves a reference dangling is refused by its path', async () => {
     const removeBox = changeOf(design, 0, `${job}-a`, (draft) => {
       delete draft.boxes['box-tail'];

@@ -197,13 +197,18 @@ export function mapOf(of: yup.ISchema<unknown>, maxEntries = 5000): yup.Schema {
   }) as unknown as yup.Schema;
 }
 
-/** A list of like items, its length judged before its items. */
-export function list(
+interface ListRule {
+  minRows?: number;
+  maxRows?: number;
+}
+
+function listSchema(
   of: yup.ISchema<unknown>,
-  rule: { minRows?: number; maxRows?: number } = {},
+  { minRows = 0, maxRows = 2000 }: ListRule,
+  optional: boolean,
 ): yup.Schema {
-  const { minRows = 0, maxRows = 2000 } = rule;
   return yup.lazy((value: unknown) => {
+    if (value === undefined && optional) return yup.mixed().optional();
     const problem = Array.isArray(value)
       ? value.length < minRows
         ? `must have at least ${minRows} entries`
@@ -215,6 +220,12 @@ export function list(
     return yup.array().of(of as yup.Schema);
   }) as unknown as yup.Schema;
 }
+
+/** A list of like items, its length judged before its items; `list.optional(of)` where it may be absent. */
+export function list(of: yup.ISchema<unknown>, rule: ListRule = {}): yup.Schema {
+  return listSchema(of, rule, false);
+}
+list.optional = (of: yup.ISchema<unknown>, rule: ListRule = {}): yup.Schema => listSchema(of, rule, true);
 
 /** A required pair `[low, high]` of numbers under one rule, low below high. */
 export function span(rule: NumberRule): yup.MixedSchema {

@@ -18,6 +18,8 @@ export interface ChangeRequest {
   id: string;
   /** The version it was made on. */
   base: number;
+  /** Ids of the sender's own changes since that version, which it was made on top of. */
+  own?: string[];
   label: string;
   by: string;
   at: string;
@@ -75,7 +77,9 @@ export class Changes {
           { path: 'base', message: 'is ahead of the job' },
         ]);
       }
-      const since = await this.rowsSince(jobId, change.base, db);
+      const since = (await this.rowsSince(jobId, change.base, db)).filter(
+        ({ id }) => !change.own?.includes(id),
+      );
       const met = since.filter((row) =>
         operationsMeet(change.forward, JSON.parse(row.forward) as Operation[]),
       );

@@ -16,6 +16,7 @@ const operation = record.by((value) => ({
 const change = record({
   id: text(80),
   base: number({ min: 0, integer: true }),
+  own: list.optional(text(80), { maxRows: 2000 }),
   label: text(200),
   by: text(80),
   at: text(40),

@@ -35,10 +35,6 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   if (event.shiftKey) store.redo();
   else store.undo();
 });
-
-useEventListener(window, 'beforeunload', (event) => {
-  if (store.pending.length > 0) event.preventDefault();
-});
 </script>
 
 <template>

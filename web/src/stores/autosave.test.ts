@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { applyOperations, blankDesign, edit, type Design } from '@torvek/core/document';
-import { createAutosave, type PendingChange } from './autosave';
+import { createAutosave, type MadeChange, type PendingChange } from './autosave';
 
 interface Call {
-  body: { id: string; base: number; forward: unknown[] };
+  body: { id: string; base: number; own: string[]; forward: unknown[] };
   answer(status: number, body: unknown): void;
   fail(): void;
 }
@@ -13,6 +13,7 @@ let calls: Call[] = [];
 const realFetch = globalThis.fetch;
 beforeEach(() => {
   calls = [];
+  keptChanges = [];
   jest.useFakeTimers();
   globalThis.fetch = ((_url: string, init: { body: string }) =>
     new Promise((resolve, reject) => {
@@ -33,7 +34,7 @@ const settle = async () => {
   for (let i = 0; i < 20; i += 1) await Promise.resolve();
 };
 
-function changeOf(design: Design, id: string, recipe: (draft: Design) => void): PendingChange {
+function changeOf(design: Design, id: string, recipe: (draft: Design) => void): MadeChange {
   const { forward, inverse } = edit(design, (draft) => recipe(draft as Design))!;
   return { id, label: id, by: 'Test', at: '2026-11-25T08:00:00Z', forward, inverse };
 }
@@ -42,15 +43,22 @@ const speed = (id: string, value: number) =>
 const wheelbase = (id: string, value: number) =>
   changeOf(blankDesign(), id, (draft) => void (draft.vehicle.wheelbaseM = value));
 
+/** What the browser keeps beyond the page. */
+let keptChanges: PendingChange[] = [];
+const keeper = {
+  read: () => keptChanges,
+  write: (_job: string, changes: PendingChange[]) => void (keptChanges = changes),
+};
+
 function bench() {
   const rebased: Design[] = [];
-  const autosave = createAutosave({ jobId: () => 'job-1', rebase: (design) => rebased.push(design) });
+  const autosave = createAutosave({ jobId: () => 'job-1', keeper, rebase: (design) => rebased.push(design) });
   autosave.reset(5);
   return { autosave, rebased };
 }
 
 describe('saving', () => {
-  test('one after another, each on the version the one before made', async () => {
+  test('one after another, each on the version it was made on and on top of one’s own', async () => {
     const { autosave } = bench();
     autosave.push(speed('a', 50));
     autosave.push(wheelbase('b', 4));
@@ -59,9 +67,9 @@ describe('saving', () => {
     expect(autosave.state.value).toBe('saving');
     calls[0]!.answer(200, { version: 6 });
     await settle();
-    expect(calls.map(({ body }) => [body.id, body.base])).toEqual([
-      ['a', 5],
-      ['b', 6],
+    expect(calls.map(({ body }) => [body.id, body.base, body.own])).toEqual([
+      ['a', 5, []],
+      ['b', 5, ['a']],
     ]);
     calls[1]!.answer(200, { version: 7 });
     await settle();
@@ -103,6 +111,30 @@ describe('saving', () => {
     await settle();
     calls[0]!.answer(422, { error: { code: 'invalid-input', message: 'no', issues: [] } });
     expect(await waiting).toBe(false);
+  });
+});
+
+describe('a page that goes before its changes are saved', () => {
+  test('leaves them to the next one, which sends them with the same ids on the same version', async () => {
+    const first = bench();
+    first.autosave.push(speed('a', 50));
+    first.autosave.push(wheelbase('b', 4));
+    await settle();
+    calls[0]!.fail();
+    await settle();
+    expect(keptChanges.map(({ id }) => id)).toEqual(['a', 'b']);
+
+    const second = createAutosave({ jobId: () => 'job-1', keeper, rebase: () => undefined });
+    second.reset(9);
+    expect(second.takeUp().map(({ id }) => id)).toEqual(['a', 'b']);
+    await settle();
+    expect(calls[1]!.body).toMatchObject({ id: 'a', base: 5 });
+    calls[1]!.answer(200, { version: 10 });
+    await settle();
+    expect(calls[2]!.body).toMatchObject({ id: 'b', base: 5, own: ['a'] });
+    calls[2]!.answer(200, { version: 11 });
+    await settle();
+    expect([second.state.value, keptChanges]).toEqual(['saved', []]);
   });
 });
 

@@ -3,7 +3,15 @@ import { ref, shallowRef } from 'vue';
 import { api, ApiError, Unreachable } from '../api/client';
 
 /** A change that is made and on its way to the server. */
-export interface PendingChange {
+export interface PendingChange extends MadeChange {
+  /** The server's version it was made on, whatever has been saved since. */
+  base: number;
+  /** Own changes since that version that it was made on top of. */
+  own: string[];
+}
+
+/** A change as it is made. */
+export interface MadeChange {
   id: string;
   label: string;
   by: string;
@@ -27,8 +35,15 @@ interface SaveAnswer {
   design?: Design;
 }
 
+/** Where changes are kept until the server has them: they outlive the page. */
+export interface Keeper {
+  read(job: string): PendingChange[];
+  write(job: string, changes: PendingChange[]): void;
+}
+
 interface Host {
   jobId(): string;
+  keeper: Keeper;
   /** Called with the server's design when other changes came in between. */
   rebase(design: Design): void;
 }
@@ -44,9 +59,23 @@ export function createAutosave(host: Host) {
   let running = false;
   let idle: (() => void)[] = [];
 
-  function push(change: PendingChange): void {
-    queue.value = [...queue.value, change];
+  /** The queue, and what is kept of it beyond this page. */
+  function enqueue(changes: PendingChange[]): void {
+    queue.value = changes;
+    host.keeper.write(host.jobId(), changes);
+  }
+
+  function push(change: MadeChange): void {
+    const own = queue.value.map(({ id }) => id);
+    enqueue([...queue.value, { ...change, base: version.value, own }]);
     void drain();
+  }
+
+  /** Takes up what an earlier page could not send, made on top of the design the server has now. */
+  function takeUp(): PendingChange[] {
+    queue.value = host.keeper.read(host.jobId());
+    void drain();
+    return queue.value;
   }
 
   async function drain(): Promise<void> {
@@ -66,10 +95,10 @@ export function createAutosave(host: Host) {
     const change = queue.value[0]!;
     if (state.value !== 'waiting') state.value = 'saving';
     try {
-      const answer = await api.post<SaveAnswer>(`/jobs/${job}/changes`, { ...change, base: version.value });
+      const answer = await api.post<SaveAnswer>(`/jobs/${job}/changes`, change);
       if (host.jobId() !== job) return;
       version.value = answer.version;
-      queue.value = queue.value.slice(1);
+      enqueue(queue.value.slice(1));
       if (answer.design !== undefined) host.rebase(answer.design);
       state.value = 'saving';
     } catch (error) {
@@ -92,10 +121,9 @@ export function createAutosave(host: Host) {
 
   /** Drops the change that is in trouble, and what followed it. */
   function drop(): void {
-    queue.value = [];
+    enqueue([]);
     trouble.value = null;
     state.value = 'saved';
-    void drain();
   }
 
   /** Puts the change that met others' on top of theirs. */
@@ -104,11 +132,15 @@ export function createAutosave(host: Host) {
     if (current?.theirs == null) return;
     const { theirs } = current;
     let at = theirs;
-    queue.value = queue.value.map((change) => {
+    const ahead: string[] = [];
+    const onTop = queue.value.map((change) => {
       const inverse = inverseOf(at, change.forward);
       at = applyOperations(at, change.forward);
-      return { ...change, inverse };
+      const moved = { ...change, inverse, base: version.value, own: [...ahead] };
+      ahead.push(change.id);
+      return moved;
     });
+    enqueue(onTop);
     trouble.value = null;
     host.rebase(theirs);
     void drain();
@@ -128,5 +160,5 @@ export function createAutosave(host: Host) {
     version.value = at;
   }
 
-  return { state, queue, trouble, version, push, drop, insist, settled, reset };
+  return { state, queue, trouble, version, push, takeUp, drop, insist, settled, reset };
 }

@@ -15,6 +15,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, newId } from '../api/client';
 import { createAutosave } from './autosave';
+import { pendingKeeper } from './pending-keeper';
 import { useSession } from './session';
 
 interface JobAnswer {
@@ -52,12 +53,10 @@ export const useJob = defineStore('job', () => {
 
   const autosave = createAutosave({
     jobId: () => id.value,
+    keeper: pendingKeeper,
     rebase(theirs) {
       draft.value = null;
-      committed.value = autosave.queue.value.reduce(
-        (at, change) => applyOperations(at, change.forward),
-        theirs,
-      );
+      committed.value = withPending(theirs, autosave.queue.value);
     },
   });
 
@@ -84,10 +83,22 @@ export const useJob = defineStore('job', () => {
       undoable.value = [];
       redoable.value = [];
       autosave.reset(job.version);
+      committed.value = withPending(job.design, autosave.takeUp());
       loaded.value = true;
     } catch (error) {
       failed.value = error instanceof Error ? error.message : 'the job cannot be opened';
     }
+  }
+
+  /** The design with changes that are still on their way; one that no longer fits is left to the server to refuse. */
+  function withPending(theirs: Design, changes: { forward: Operation[] }[]): Design {
+    return changes.reduce((at, change) => {
+      try {
+        return applyOperations(at, change.forward);
+      } catch {
+        return at;
+      }
+    }, theirs);
   }
 
   function send(label: string, forward: Operation[], inverse: Operation[]): void {
