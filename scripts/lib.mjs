@@ -112,24 +112,27 @@ export function build() {
   return runTogether([buildWeb, buildServer]);
 }
 
-/** Builds when needed, and fills an empty data folder with the demo jobs while the web app is being built. */
-export async function ensureBuiltAndSeeded() {
+/**
+ * Builds when needed and serves with the demo jobs: the server opens (and fills) the data while the web app is still
+ * being built, and listens when both are done.
+ */
+export async function buildAndServeDemo() {
   const stamp = buildStamp();
-  if (stamp.fresh) return;
+  if (stamp.fresh) return serve(['--demo']);
   console.log('Building …');
   await runTogether([buildServer]);
-  await runTogether([buildWeb, [process.execPath, serverMain, '--demo', '--seed-only']]);
+  const child = serve(['--demo', '--await-build'], ['inherit', 'inherit', 'inherit', 'ipc']);
+  await runTogether([buildWeb]);
   stamp.write();
+  child.send('built', () => child.disconnect());
 }
 
 /** Replaces this process's work by the server: its signals and its end are ours. */
-export function serve(args = []) {
-  const child = spawn(process.execPath, [serverMain, ...args], {
-    cwd: root,
-    stdio: 'inherit',
-  });
+export function serve(args = [], stdio = 'inherit') {
+  const child = spawn(process.execPath, [serverMain, ...args], { cwd: root, stdio });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 0)));
+  return child;
 }
 
 /** Installs Debian's Chromium when there is none (browser tests and screenshots). */

@@ -7,8 +7,12 @@ import { demoIsDue, seedDemo } from './demo/seed';
 import { FolderTaken, takeFolder } from './lock';
 import { openRooms } from './rooms';
 
-/** Starts the server; `--demo` fills an empty data folder with the demo jobs first, `--seed-only` then ends. */
+/**
+ * Starts the server; `--demo` fills an empty data folder with the demo jobs first, `--await-build`
+ * listens only when the parent process says that the web app is built.
+ */
 async function start(): Promise<void> {
+  const built = process.argv.includes('--await-build') ? wordOfParent() : null;
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel });
   const release = await takeFolder(config.dataFolder);
@@ -18,10 +22,7 @@ async function start(): Promise<void> {
   if (restored > 0) logger.warn({ restored }, 'entries brought back from the journal');
   if (process.argv.includes('--demo') && (await demoIsDue(rooms)))
     await seedDemo(database, config.dataFolder);
-  if (process.argv.includes('--seed-only')) {
-    await database.close();
-    return release();
-  }
+  await built;
 
   const webFolder = fileURLToPath(new URL('../../web/dist', import.meta.url));
   const app = createApp({ rooms, logger, allowedHosts: config.allowedHosts, webFolder });
@@ -41,6 +42,18 @@ async function start(): Promise<void> {
   };
   process.once('SIGTERM', stop);
   process.once('SIGINT', stop);
+}
+
+/** Resolves at the parent process's message; when the parent goes without one, so does this process. */
+function wordOfParent(): Promise<void> {
+  return new Promise((resolve) => {
+    const orphaned = () => process.exit(1);
+    process.once('disconnect', orphaned);
+    process.once('message', () => {
+      process.off('disconnect', orphaned);
+      resolve();
+    });
+  });
 }
 
 function fail(error: unknown): void {

@@ -295,11 +295,12 @@ const cableStep: StepDefinition = {
   },
 };
 
-function sizeTable(base: CableInput, maxDropFraction: number): SizedCable[] {
+/** Every cable of the catalogue in the place of `base`, in the order of area; drop judged against a share of 0…1. */
+export function sizeTable(base: CableInput, maxDropFraction: number): SizedCable[] {
   return catalogueOf('cable').map((part) => size(part, base, maxDropFraction));
 }
 
-/** All areas of the catalogue in this circuit's place. */
+/** The place in which all areas are compared; the table itself is made on request, by `sizeTable`. */
 const sizesStep: StepDefinition = {
   id: 'conductor.sizes',
   version: 1,
@@ -313,7 +314,7 @@ const sizesStep: StepDefinition = {
     return {
       figures: [],
       checks: [],
-      run: { calculator: 'cable', input: run.input, result: { sizes: sizeTable(run.input, maxDrop) } },
+      run: { calculator: 'cable', input: run.input, result: { maxDropFraction: maxDrop } },
     };
   },
 };

@@ -2,4 +2,4 @@ export { faultCurrent, type FaultCurrentInput, type FaultCurrentResult } from '.
 export { fuseRules } from './rules';
 export { fuse, type FuseInput, type FuseResult } from './fuse';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
-export { fuseSteps, type RankedFuse } from './steps';
+export { fuseSteps, rankFuses, type RankedFuse } from './steps';

@@ -154,7 +154,7 @@ function failures(findings: { rule: { id: string }; message: string }[]): string
 }
 
 /** The catalogue's fuses for a circuit: fitting ones first, the smallest rating first among them. */
-function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): RankedFuse[] {
+export function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): RankedFuse[] {
   const parts = catalogueOf('fuse');
   const all =
     chosen === null || parts.some((part) => partKey(part) === partKey(chosen)) ? parts : [chosen, ...parts];
@@ -247,7 +247,7 @@ const mainFuseStep: StepDefinition = {
   },
 };
 
-/** The ranking of all fuses for a circuit, for the station's list. */
+/** The place for which all fuses are ranked; the ranking itself is made on request, by `rankFuses`. */
 const fuseChoiceStep: StepDefinition = {
   id: 'fuse.choice',
   version: 1,
@@ -259,8 +259,8 @@ const fuseChoiceStep: StepDefinition = {
     setFuse(inputs, catalogueOf('fuse')[0]!);
     const run = inputs.run<FuseInput, FuseResult>(fuse);
     if (run.input === null) return { figures: [], checks: [] };
-    const ranked = rankFuses(run.input, part?.kind === 'fuse' ? part : null);
-    return { figures: [], checks: [], run: { calculator: 'fuse', input: run.input, result: { ranked } } };
+    const chosen = part?.kind === 'fuse' ? part : null;
+    return { figures: [], checks: [], run: { calculator: 'fuse', input: run.input, result: { chosen } } };
   },
 };
 

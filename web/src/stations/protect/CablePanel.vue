@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SizedCable } from '@torvek/core/conductor';
+import { sizeTable, type CableInput } from '@torvek/core/conductor';
 import { mainCircuit, type Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, useId } from 'vue';
@@ -13,11 +13,11 @@ const job = useJob();
 const id = useId();
 const at = `circuits.${mainCircuit}`;
 const circuit = computed(() => job.design.circuits[mainCircuit]);
-const sizes = computed(
-  () =>
-    (job.evaluation.runs[`conductor.sizes:${mainCircuit}`]?.result as { sizes: SizedCable[] } | undefined)
-      ?.sizes ?? [],
-);
+const sizes = computed(() => {
+  const place = job.evaluation.runs[`conductor.sizes:${mainCircuit}`] as
+    { input: CableInput; result: { maxDropFraction: number } } | undefined;
+  return place === undefined ? [] : sizeTable(place.input, place.result.maxDropFraction);
+});
 const installs: { id: Install; label: string }[] = [
   { id: 'free-air', label: 'free air' },
   { id: 'steel-conduit', label: 'steel conduit' },

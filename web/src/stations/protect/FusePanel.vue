@@ -1,13 +1,8 @@
 <script setup lang="ts">
 import { mainCircuit } from '@torvek/core/document';
-import {
-  clearingTimeS,
-  meltTimeS,
-  type FuseInput,
-  type FuseResult,
-  type RankedFuse,
-} from '@torvek/core/fuse';
+import { clearingTimeS, meltTimeS, rankFuses, type FuseInput, type FuseResult } from '@torvek/core/fuse';
 import { logSpaced } from '@torvek/core/math';
+import type { PartOf } from '@torvek/core/parts';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -25,11 +20,11 @@ const run = computed(
   () =>
     job.evaluation.runs[`fuse.main:${mainCircuit}`] as { input: FuseInput; result: FuseResult } | undefined,
 );
-const ranked = computed(
-  () =>
-    (job.evaluation.runs[`fuse.choice:${mainCircuit}`]?.result as { ranked: RankedFuse[] } | undefined)
-      ?.ranked ?? [],
-);
+const ranked = computed(() => {
+  const place = job.evaluation.runs[`fuse.choice:${mainCircuit}`] as
+    { input: FuseInput; result: { chosen: PartOf<'fuse'> | null } } | undefined;
+  return place === undefined ? [] : rankFuses(place.input, place.result.chosen);
+});
 const chosen = computed(() => job.design.circuits[mainCircuit]?.fuse);
 const slowestShownS = 10_000;
 const fastestShownS = 0.001;
