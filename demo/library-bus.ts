@@ -1,5 +1,6 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { catalogued, type Part, type PartKey } from '@torvek/core/parts';
+import { designer, meter, scope, technician, tester, witness } from './shop';
 import type { DemoJob } from './story';
 
 /** Demo A: a mobile library bus of 1974, two strings in three boxes, about 350 V. All invented. */
@@ -277,13 +278,6 @@ const intakeV = [
   44.73,
 ];
 
-const meter = { kind: 'meter', name: 'Bench meter, no. 3', standIn: false } as const;
-const tester = { kind: 'insulation-tester', name: 'Insulation tester, no. 1', standIn: false } as const;
-const scope = { kind: 'scope', name: 'Two-channel scope with differential probe', standIn: false } as const;
-
-const technician = 'Tobin Halloway';
-const designer = 'Maren Oskarby';
-
 export const libraryBus: DemoJob = {
   id: 'job-demo-library-bus',
   name: 'Ashmarch County mobile library',
@@ -361,6 +355,17 @@ export const libraryBus: DemoJob = {
       },
     },
     {
+      at: '2026-11-05T14:20:00Z',
+      by: technician,
+      entry: {
+        kind: 'snag',
+        what: 'Coil of the pre-charge contactor fed from a loose terminal block',
+        gate: 'hand-over',
+        subjects: [mainCircuit],
+      },
+    },
+    { at: '2026-11-06T09:05:00Z', by: technician, entry: { kind: 'gate', gate: 'insulation', witness } },
+    {
       at: '2026-11-06T09:15:00Z',
       by: technician,
       entry: { kind: 'result', step: 'insulation-negative:pack', value: 14.2, instrument: tester },
@@ -377,14 +382,30 @@ export const libraryBus: DemoJob = {
       },
     },
     {
+      at: '2026-11-06T11:40:00Z',
+      by: technician,
+      entry: {
+        kind: 'deviation',
+        ofStep: 'insulation-positive:pack',
+        tried: 'Inverter, charger and DC-DC unplugged, tested again: no change.',
+        cause: 'Electronics were not isolated from the tester',
+        cured: false,
+        subjects: [],
+      },
+    },
+    {
       at: '2026-11-09T11:00:00Z',
       by: technician,
       entry: {
-        kind: 'work',
-        what: 'Tail box opened, dried; cable gland replaced.',
+        kind: 'deviation',
+        ofStep: 'insulation-positive:pack',
+        tried: 'Tail box opened, dried; cable gland replaced.',
+        cause: 'Moisture or coolant in Tail box',
+        cured: true,
         subjects: ['box-tail', 'pack'],
       },
     },
+    { at: '2026-11-10T08:40:00Z', by: technician, entry: { kind: 'gate', gate: 'insulation', witness } },
     {
       at: '2026-11-10T08:50:00Z',
       by: technician,
@@ -405,6 +426,7 @@ export const libraryBus: DemoJob = {
           'The longest round of the route book is 96 km with a charge at the depot each night; agreed with the county.',
       },
     },
+    { at: '2026-11-16T08:55:00Z', by: technician, entry: { kind: 'gate', gate: 'first-hv', witness } },
     {
       at: '2026-11-16T09:05:00Z',
       by: technician,
@@ -443,6 +465,18 @@ export const libraryBus: DemoJob = {
       change: (draft) => {
         draft.devices['device-compressor']!.busCapacitanceF = 0.000068;
         draft.devices['device-compressor']!.tag = 'Compressor, larger';
+      },
+    },
+    {
+      at: '2026-11-19T10:05:00Z',
+      by: technician,
+      entry: {
+        kind: 'gate',
+        gate: 'first-hv',
+        alone: {
+          replacedBy: ['remote watch', 'delay'],
+          how: 'Ruan Pellory on the telephone with the camera on the bench; ten minutes between the steps.',
+        },
       },
     },
     {

@@ -1,11 +1,11 @@
 import type { Design } from '@torvek/core/document';
-import type { Instrument } from '@torvek/core/record';
+import type { SoloMeasure } from '@torvek/core/record';
 
 /** Something recorded in the demo's past. */
 export type StoryEntry =
-  | { kind: 'result'; step: string; value: number; instrument: Instrument; remark?: string }
+  | { kind: 'result'; step: string; value: number; instrument: { id: string }; remark?: string }
   /** A captured pre-charge rise, made by the plant's own model with this seed. */
-  | { kind: 'rise'; step: string; seed: number; instrument: Instrument }
+  | { kind: 'rise'; step: string; seed: number; instrument: { id: string } }
   | {
       kind: 'position';
       linksOut: number;
@@ -16,6 +16,19 @@ export type StoryEntry =
   | { kind: 'work'; what: string; subjects: string[] }
   /** Corrects the entry just before. */
   | { kind: 'correction'; ofLast: true; reason: string }
+  /** Opens an HV gate, with the shop's witness by name or alone. */
+  | { kind: 'gate'; gate: string; witness: string; alone?: undefined }
+  | { kind: 'gate'; gate: string; witness?: undefined; alone: { replacedBy: SoloMeasure[]; how: string } }
+  /** What was tried after the last failed result of a step. */
+  | {
+      kind: 'deviation';
+      ofStep: string;
+      tried: string;
+      cause: string;
+      cured: boolean;
+      subjects: string[];
+    }
+  | { kind: 'snag'; what: string; gate: string; subjects: string[] }
   /** Accepts the raised finding of a rule. */
   | { kind: 'acceptance'; rule: string; reason: string };
 

@@ -107,18 +107,20 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
   await expect(finding).toContainText('A reason is needed');
   await finding.getByRole('textbox').fill('Springs at the rear are being replaced.');
   await finding.getByRole('button', { name: 'Accept', exact: true }).click();
-  await expect(finding).toContainText('Accepted by Workshop, entry 35');
+  await expect(finding).toContainText('Accepted by Maren Oskarby, entry 41');
   await field(page, 'masses.mass-motor.massKg').fill('200');
   await field(page, 'masses.mass-motor.massKg').press('Enter');
   await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
   await page.keyboard.press('Control+z');
-  await expect(finding).toContainText('Accepted by Workshop');
+  await expect(finding).toContainText('Accepted by Maren Oskarby');
 });
 
 test('a blank job opens every station with no Stop, no NaN and no error, and says what comes next', async ({
   page,
   server,
+  signIn,
 }) => {
+  await signIn();
   await page.goto(server.url);
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('alert')).toContainText('A job needs a name.');
@@ -151,7 +153,8 @@ test('a blank job opens every station with no Stop, no NaN and no error, and say
   await saved(page);
 });
 
-test('a job is duplicated with its design and without its record', async ({ page, server }) => {
+test('a job is duplicated with its design and without its record', async ({ page, server, signIn }) => {
+  await signIn();
   await page.goto(server.url);
   await page
     .getByRole('row', { name: /Ashmarch/ })

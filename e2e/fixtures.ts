@@ -6,10 +6,16 @@ import { TestServer, templateFolder } from './server';
 
 interface Fixtures {
   server: TestServer;
-  /** Opens a station of the demo bus, or of another job. */
+  /** Signs in as one of the demo's people, in a page's context. */
+  signIn(who?: DemoPerson, page?: Page): Promise<void>;
+  /** Opens a station of the demo bus, or of another job, as the designer unless somebody is signed in. */
   open(station: string, job?: string): Promise<void>;
   guarded: void;
 }
+
+export type DemoPerson = 'designer' | 'technician' | 'witness' | 'owner';
+/** Everyone's password in the demo. */
+export const demoPassword = 'torvek-demo';
 
 export const demoJob = 'job-demo-library-bus';
 
@@ -28,8 +34,18 @@ export const test = base.extend<Fixtures>({
     await server.stop();
     rmSync(folder, { recursive: true, force: true });
   },
-  open: async ({ page, server }, use) => {
+  signIn: async ({ page: own, server }, use) => {
+    await use(async (who = 'designer', page = own) => {
+      const answer = await page.request.post(`${server.url}/api/session/demo`, {
+        data: { person: `person-demo-${who}` },
+        headers: { origin: server.url },
+      });
+      expect(answer.ok()).toBe(true);
+    });
+  },
+  open: async ({ page, server, signIn }, use) => {
     await use(async (station, job = demoJob) => {
+      if ((await page.context().cookies()).length === 0) await signIn();
       await page.goto(`${server.url}/jobs/${job}/${station}`);
       await expect(page.locator(`main[data-station="${station}"]`)).toBeVisible();
     });
@@ -70,3 +86,12 @@ export const figure = (page: Page, id: string) => page.locator(`[data-figure="${
 
 /** The input of a number field by its place in the design. */
 export const field = (page: Page, path: string) => page.locator(`[data-path="${path}"] input`);
+
+/** Confirms the HV gate of the step at the bench by the second person, on the same screen. */
+export async function confirmGate(page: Page): Promise<void> {
+  const bench = page.locator('.bench');
+  await bench.getByLabel('Second person').selectOption('Ruan Pellory');
+  await bench.getByLabel('Their password').fill(demoPassword);
+  await bench.getByRole('button', { name: 'Confirm and open the gate' }).click();
+  await expect(bench.locator('[data-gate-open]')).toContainText('Ruan Pellory');
+}

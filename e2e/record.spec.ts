@@ -1,4 +1,4 @@
-import { expect, field, saved, test } from './fixtures';
+import { confirmGate, expect, field, saved, test } from './fixtures';
 
 const stop = 'stop-discharge:circuit-main';
 const curve = 'precharge-curve:circuit-main';
@@ -18,6 +18,7 @@ test('a procedure is run with stand-ins and by hand; after a restart everything 
     'Bus capacitance was 1.239 mF, is 1.26 mF.',
   );
   await expect(bench.locator('[data-last-result]')).toContainText('it would still pass');
+  await confirmGate(page);
   await bench.locator('[data-stand-in]').click();
   await expect(measured).toHaveValue(/\t/);
   await expect(bench.getByText('this measures no vehicle')).toBeVisible();
@@ -56,10 +57,10 @@ test('a procedure is run with stand-ins and by hand; after a restart everything 
   await page.locator(`[data-step="${stop}"]`).click();
   await expect(bench.locator('[data-last-result]')).toContainText('Passed 4.7 s');
   await page.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
-  await expect(page.locator('[data-entry="38"]')).toContainText('4.7 s, passed');
-  await expect(page.locator('[data-entry="39"]')).toHaveCount(0);
+  await expect(page.locator('[data-entry="45"]')).toContainText('4.7 s, passed');
+  await expect(page.locator('[data-entry="46"]')).toHaveCount(0);
   await page.getByRole('button', { name: 'Verify the chain' }).click();
-  await expect(page.locator('[data-verification]')).toContainText('The chain fits: 38 entries');
+  await expect(page.locator('[data-verification]')).toContainText('The chain fits: 45 entries');
 });
 
 test('a change of the design makes results stale, with the value that moved, and closes the gates behind them', async ({
@@ -89,6 +90,7 @@ test('what cannot be read at the bench is refused beside the field and loses not
   await open('prove');
   const bench = page.locator('.bench');
   await page.locator(`[data-step="${curve}"]`).click();
+  await confirmGate(page);
   await bench.locator('[data-measured]').fill('0.01 5\n0.02 9\nnonsense');
   await bench.getByRole('button', { name: 'Record' }).click();
   await expect(bench.getByRole('alert')).toContainText('line 3 is not a pair of numbers');

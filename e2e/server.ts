@@ -14,7 +14,7 @@ export class TestServer {
 
   constructor(
     private readonly folder: string,
-    private readonly args: string[] = [],
+    private readonly args: string[] = ['--demo'],
   ) {}
 
   get url(): string {

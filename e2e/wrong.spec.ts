@@ -57,7 +57,8 @@ test('taking everything away leaves gaps, not errors', async ({ page, open }) =>
   await expect(page.getByRole('link', { name: 'devices on the bus is not given' })).toBeVisible();
 });
 
-test('a job that is not there, and an address that is nothing', async ({ page, server }) => {
+test('a job that is not there, and an address that is nothing', async ({ page, server, signIn }) => {
+  await signIn();
   await page.goto(`${server.url}/jobs/nobody/pack`);
   await expect(page.getByRole('alert')).toContainText('This job cannot be opened');
   await page.goto(`${server.url}/nowhere`);

@@ -6,11 +6,13 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { calculatorRoutes } from './calculators/routes';
 import { entryRoutes } from './entries/routes';
-import { bodyLimitBytes, jsonBody } from './http/body';
+import { jsonBody, rawBody } from './http/body';
 import { HttpError, notFound } from './http/errors';
 import { guard } from './http/guard';
 import { mount, route, type Route } from './http/route';
+import { instrumentRoutes } from './instruments/routes';
 import { jobRoutes } from './jobs/routes';
+import { peopleRoutes } from './people/routes';
 import type { Rooms } from './rooms';
 import { standInRoutes } from './stand-ins/routes';
 
@@ -23,7 +25,8 @@ export interface AppOptions {
 }
 
 /** The whole route table. */
-export function routeTable({ jobs, changes, ledger }: Rooms): Route[] {
+export function routeTable(rooms: Rooms): Route[] {
+  const { jobs, changes, people, sessions, instruments } = rooms;
   return [
     route({
       method: 'get',
@@ -33,7 +36,9 @@ export function routeTable({ jobs, changes, ledger }: Rooms): Route[] {
     }),
     ...calculatorRoutes,
     ...jobRoutes(jobs, changes),
-    ...entryRoutes(ledger),
+    ...entryRoutes(rooms),
+    ...peopleRoutes(people, sessions),
+    ...instrumentRoutes(instruments),
     ...standInRoutes(jobs),
   ];
 }
@@ -46,8 +51,7 @@ export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions
   app.use(guard(allowedHosts));
 
   const api = express.Router();
-  api.use(...jsonBody);
-  mount(api, routeTable(rooms));
+  mount(api, routeTable(rooms), rooms.sessions, { json: jsonBody, raw: rawBody });
   api.use(() => {
     throw notFound('this route');
   });
@@ -87,12 +91,12 @@ function serveWeb(app: express.Express, folder: string): void {
 /** Turns whatever was thrown into one of our answers; what nobody foresaw is a 500 without details. */
 function asHttpError(error: unknown): HttpError {
   if (error instanceof HttpError) return error;
-  const { type, status } = error as { type?: string; status?: number };
+  const { type, status, limit } = error as { type?: string; status?: number; limit?: number };
   if (type === 'entity.too.large') {
     return new HttpError(
       413,
       'too-large',
-      `the body is larger than ${bodyLimitBytes / 1024 / 1024} MB (${bodyLimitBytes} bytes)`,
+      `the body is larger than ${(limit ?? 0) / 1024 / 1024} MB (${limit ?? 0} bytes)`,
     );
   }
   if (typeof status === 'number' && status >= 400 && status < 500)

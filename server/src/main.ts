@@ -17,11 +17,11 @@ async function start(): Promise<void> {
   const logger = pino({ level: config.logLevel });
   const release = await takeFolder(config.dataFolder);
   const database = await openDatabase(config.dataFolder, config.databaseUrl);
-  const rooms = openRooms(database, config.dataFolder);
+  const demoMode = process.argv.includes('--demo');
+  const rooms = openRooms(database, config.dataFolder, { demoMode });
   const restored = await rooms.ledger.reconcile();
   if (restored > 0) logger.warn({ restored }, 'entries brought back from the journal');
-  if (process.argv.includes('--demo') && (await demoIsDue(rooms)))
-    await seedDemo(database, config.dataFolder);
+  if (demoMode && (await demoIsDue(rooms))) await seedDemo(database, config.dataFolder);
   await built;
 
   const webFolder = fileURLToPath(new URL('../../web/dist', import.meta.url));

@@ -3,19 +3,42 @@ import { systemClock, type Clock } from './clock';
 import type { Database } from './database';
 import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
+import { Instruments } from './instruments/instruments';
 import { Changes } from './jobs/changes';
 import { Jobs } from './jobs/jobs';
+import { People } from './people/people';
+import { Sessions } from './people/sessions';
 
 /** What the routes work with. */
 export interface Rooms {
+  database: Database;
+  clock: Clock;
+  people: People;
+  sessions: Sessions;
+  instruments: Instruments;
   jobs: Jobs;
   changes: Changes;
   ledger: Ledger;
 }
 
-export function openRooms(database: Database, dataFolder: string, clock: Clock = systemClock): Rooms {
+export interface RoomOptions {
+  clock?: Clock;
+  /** The invented people of the demo may sign in. */
+  demoMode?: boolean;
+}
+
+export function openRooms(
+  database: Database,
+  dataFolder: string,
+  { clock = systemClock, demoMode = false }: RoomOptions = {},
+): Rooms {
   const jobs = new Jobs(database, clock);
   return {
+    database,
+    clock,
+    people: new People(database, clock, demoMode),
+    sessions: new Sessions(database, clock, demoMode),
+    instruments: new Instruments(database, clock),
     jobs,
     changes: new Changes(database, jobs, clock),
     ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock),

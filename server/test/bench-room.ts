@@ -3,14 +3,16 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Design } from '@torvek/core/document';
+import type { Role } from '@torvek/core/record';
 import { edit } from '@torvek/core/document';
-import type { Express } from 'express';
+import express, { type Express } from 'express';
 import { pino } from 'pino';
 import { libraryBus } from '../../demo/library-bus';
 import { createApp } from '../src/app';
 import type { Clock } from '../src/clock';
 import { openPglite, type Database } from '../src/database';
 import type { ChangeRequest } from '../src/jobs/changes';
+import { sessionCookie } from '../src/people/sessions';
 import { openRooms, type Rooms } from '../src/rooms';
 import { templatePath } from './template-database';
 
@@ -25,25 +27,35 @@ export class TickingClock implements Clock {
 
 /** A server without a network: fresh database, journal folder, application. */
 export interface Bench {
+  /** The application with the owner “Test” signed in, unless a request brings another cookie. */
   app: Express;
+  /** The application as a stranger meets it. */
+  bare: Express;
   rooms: Rooms;
   database: Database;
   folder: string;
   close(): Promise<void>;
 }
 
-export async function openBench(): Promise<Bench> {
+export async function openBench(demoMode = false): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), 'torvek-test-'));
   const database = await openPglite(null, new Blob([readFileSync(templatePath)]));
-  const rooms = openRooms(database, folder, new TickingClock());
-  const app = createApp({
+  const rooms = openRooms(database, folder, { clock: new TickingClock(), demoMode });
+  const bare = createApp({
     rooms,
     logger: pino({ level: 'silent' }),
     allowedHosts: new Set(['127.0.0.1', 'localhost']),
     webFolder: null,
   });
+  const cookie = await signIn(rooms, 'Test', ['owner']);
+  const app = express();
+  app.use((request, _response, next) => {
+    request.headers.cookie ??= cookie;
+    next();
+  }, bare);
   return {
     app,
+    bare,
     rooms,
     database,
     folder,
@@ -52,6 +64,16 @@ export async function openBench(): Promise<Bench> {
       rmSync(folder, { recursive: true, force: true });
     },
   };
+}
+
+/** Everyone's password in tests. */
+export const testPassword = 'a long enough one';
+
+/** Makes a person and signs them in; answers with the cookie. */
+export async function signIn(rooms: Rooms, name: string, roles: Role[]): Promise<string> {
+  const id = `person-${name.toLowerCase()}`;
+  const person = await rooms.people.create({ id, name, roles, password: testPassword });
+  return `${sessionCookie}=${await rooms.sessions.begin(person)}`;
 }
 
 /** The demo bus as a job of its own, without its history. */
@@ -69,7 +91,7 @@ export function changeOf(
   const edited = edit(design, (draft) => recipe(draft as Design));
   if (edited === null) throw new Error('the recipe changes nothing');
   const { forward, inverse } = edited;
-  return { id, base, label: `change ${id}`, by: 'Test', at: '2026-11-25T08:00:00Z', forward, inverse };
+  return { id, base, label: `change ${id}`, at: '2026-11-25T08:00:00Z', forward, inverse };
 }
 
 /** A position entry as a client would send it: the simplest there is. */
@@ -77,7 +99,6 @@ export const positionRequest = (id: string, linksOut = 2) => ({
   id,
   kind: 'position',
   takenAt: '2026-11-25T08:00:00Z',
-  by: 'Test',
   linksOut,
   serviceDisconnect: 'out',
   mains: 'open',

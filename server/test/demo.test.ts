@@ -16,7 +16,7 @@ let rooms: Rooms;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-demo-'));
   database = await openPglite(null, new Blob([readFileSync(templatePath)]));
-  rooms = openRooms(database, folder);
+  rooms = openRooms(database, folder, { demoMode: true });
 });
 afterAll(async () => {
   await database.close();
@@ -35,14 +35,14 @@ describe('the demo is told', () => {
   });
 
   test('again without doubling anything, as after an interruption', async () => {
-    const before = await rooms.ledger.list(libraryBus.id);
+    const before = await rooms.ledger.all(libraryBus.id);
     await seedDemo(database, folder);
-    expect(await rooms.ledger.list(libraryBus.id)).toEqual(before);
+    expect(await rooms.ledger.all(libraryBus.id)).toEqual(before);
     expect((await rooms.jobs.get(libraryBus.id)).version).toBe(2);
   });
 
   test('with its own times, some weeks long', async () => {
-    const entries = await rooms.ledger.list(libraryBus.id);
+    const entries = await rooms.ledger.all(libraryBus.id);
     const times = entries.map(({ recordedAt }) => recordedAt);
     expect(times).toEqual([...times].sort());
     expect((Date.parse(times.at(-1)!) - Date.parse(times[0]!)) / 86_400_000).toBeGreaterThan(20);
@@ -50,7 +50,7 @@ describe('the demo is told', () => {
 
   test('so that exactly one result is stale, two failed on the way, one acceptance stands and one step is due', async () => {
     const job = await rooms.jobs.get(libraryBus.id);
-    const entries = await rooms.ledger.list(libraryBus.id);
+    const entries = await rooms.ledger.all(libraryBus.id);
     const { evaluation, procedure } = evaluated(job);
     const { steps, findings, position, corrected } = assess(evaluation, procedure, entries);
     const count = (state: string) => steps.filter((status) => status.state === state).length;

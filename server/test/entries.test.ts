@@ -26,12 +26,21 @@ const resultOf = (id: string, step: string, value: number, unit: string) => ({
   id,
   kind: 'result',
   takenAt: '2026-11-25T08:00:00Z',
-  by: 'Test',
   step,
   measured: { kind: 'value', value, unit },
   entered: 'typed',
   instrument: meter,
 });
+
+/** Opens an HV gate as somebody alone does. */
+const openAlone = (gate: string) =>
+  post({
+    id: `${job}-open-${gate}`,
+    kind: 'gate',
+    takenAt: '2026-11-25T08:00:00Z',
+    gate,
+    alone: { replacedBy: ['delay'], how: 'Nobody else in the shop; ten minutes between steps.' },
+  });
 
 /** Passes every step of a gate with a value in the middle of what is expected. */
 async function passGate(gate: string): Promise<void> {
@@ -73,7 +82,10 @@ describe('the server judges', () => {
     expect((await post({ ...good, measured: { kind: 'value', value: 44.7, unit: 'mV' } })).status).toBe(422);
     expect((await post({ ...good, step: 'intake-voltage:nobody' })).body.error.issues[0].path).toBe('step');
     expect((await post({ ...good, measured: { kind: 'value', value: 1e300, unit: 'V' } })).status).toBe(422);
-    expect((await request(bench.app).get(`/api/jobs/${job}/entries`)).body).toEqual([]);
+    expect((await request(bench.app).get(`/api/jobs/${job}/entries`)).body).toEqual({
+      total: 0,
+      entries: [],
+    });
   });
 
   test('a gate opens only when what it depends on has passed', async () => {
@@ -81,7 +93,9 @@ describe('the server judges', () => {
     expect([early.status, early.body.error.code]).toEqual([409, 'gate-closed']);
     expect(early.body.error.message).toContain('Parts and Insulation');
     await passGate('parts');
+    await openAlone('insulation');
     await passGate('insulation');
+    await openAlone('first-hv');
     expect((await post(resultOf(`${job}-2`, 'polarity:pack', 358, 'V'))).body.body.verdict).toBe('pass');
     expect((await post(resultOf(`${job}-3`, 'polarity:pack', -358, 'V'))).body.body.verdict).toBe('fail');
   });
@@ -92,6 +106,7 @@ describe('the server judges', () => {
       changeOf(design, 0, `${job}-c`, (draft) => {
         delete draft.circuits['circuit-main']!.resistor;
       }),
+      'Test',
     );
     const { status, body } = await post(resultOf(`${job}-1`, 'precharge-resistor:circuit-main', 82, 'Ω'));
     expect([status, body.error.code]).toEqual([409, 'not-computed']);
@@ -122,7 +137,6 @@ describe('acceptances and corrections', () => {
         id: `${job}-${check}`,
         kind: 'acceptance',
         takenAt: '2026-11-25T08:00:00Z',
-        by: 'Test',
         check,
         reason: 'Agreed.',
       });
@@ -139,7 +153,6 @@ describe('acceptances and corrections', () => {
         id,
         kind: 'correction',
         takenAt: '2026-11-25T08:00:00Z',
-        by: 'Test',
         of,
         reason: 'Wrong vehicle.',
       });
@@ -157,7 +170,7 @@ describe('append-only', () => {
     const first = await post(positionRequest(`${job}-1`));
     const again = await post(positionRequest(`${job}-1`));
     expect(again.body).toEqual(first.body);
-    expect((await request(bench.app).get(`/api/jobs/${job}/entries`)).body).toHaveLength(1);
+    expect((await request(bench.app).get(`/api/jobs/${job}/entries`)).body.entries).toHaveLength(1);
   });
 
   test('the database refuses update, delete and truncate', async () => {
@@ -178,8 +191,8 @@ describe('append-only', () => {
     const lone = await request(bench.app)
       .post(`/api/jobs/${job}/entries`)
       .set('Content-Type', 'application/json')
-      .send(JSON.stringify(positionRequest(`${job}-2`)).replace('"Test"', '"\\ud800"'));
-    expect([lone.status, lone.body.error.issues[0].path]).toEqual([422, 'by']);
+      .send(JSON.stringify(positionRequest(`${job}-2`)).replace('"out"', '"out","remark":"\\ud800"'));
+    expect([lone.status, lone.body.error.issues[0].path]).toEqual([422, 'remark']);
     expect(
       (await post({ ...positionRequest(`${job}-3`), takenAt: 'yesterday' })).body.error.issues[0].path,
     ).toBe('takenAt');

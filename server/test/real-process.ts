@@ -8,12 +8,13 @@ export interface RealProcess {
 }
 
 /**
- * Starts the server from source on a folder, on a free port.
+ * Starts the server on a folder, on a free port: from source, or as it was built.
  *
  * @throws Error with what it wrote to its error output when it ends instead
  */
-export async function startProcess(folder: string): Promise<RealProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+export async function startProcess(folder: string, built = false): Promise<RealProcess> {
+  const program = built ? ['server/dist/main.js'] : ['--import', 'tsx', 'server/src/main.ts'];
+  const child = spawn(process.execPath, program, {
     env: { ...process.env, TORVEK_DATA: folder, PORT: '0', NODE_OPTIONS: '' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

@@ -57,17 +57,19 @@ export function number(rule: NumberRule = {}): yup.MixedSchema {
 number.optional = (rule: NumberRule = {}): yup.MixedSchema =>
   judged((value) => numberProblem(value, rule), true).nullable() as yup.MixedSchema;
 
-const textProblem = (max: number) => (value: unknown) => {
+const textProblem = (max: number, min: number) => (value: unknown) => {
   if (typeof value !== 'string') return `must be text, not ${typeName(value)}`;
-  if (value.length === 0) return 'must not be empty';
+  if (value.length === 0 && min > 0) return 'must not be empty';
+  if (value.length < min) return `must have at least ${min} characters`;
   return value.length > max ? `must be at most ${max} characters` : null;
 };
 
-/** A required text of 1 to `max` characters; `text.optional(max)` where it may be absent. */
-export function text(max = 200): yup.MixedSchema {
-  return judged(textProblem(max), false).nullable() as yup.MixedSchema;
+/** A required text of `min` to `max` characters; `text.optional(max)` where it may be absent. */
+export function text(max = 200, { min = 1 } = {}): yup.MixedSchema {
+  return judged(textProblem(max, min), false).nullable() as yup.MixedSchema;
 }
-text.optional = (max = 200): yup.MixedSchema => judged(textProblem(max), true).nullable() as yup.MixedSchema;
+text.optional = (max = 200): yup.MixedSchema =>
+  judged(textProblem(max, 1), true).nullable() as yup.MixedSchema;
 
 type Choice = string | number | boolean;
 

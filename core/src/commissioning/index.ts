@@ -1,12 +1,12 @@
 export { doubtAbout, judgeMeasurement, type Judgement, type JudgementOrRefusal } from './judge';
+export { gateHoldsH, gates, openingOf, snagGates, type GateId, type GateOpening } from './gates';
 export {
   describe,
-  gates,
   hvPrecautions,
   partPrecautions,
   procedureFor,
   type Expectation,
-  type GateId,
   type ProcedureStep,
 } from './procedure';
+export { suspects, type Suspect } from './suspects';
 export { behaviours, standInNames, standInReading } from './stand-in';

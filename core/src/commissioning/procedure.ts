@@ -3,14 +3,7 @@ import { figureId, type Gap } from '../figure';
 import { formatNumber, formatQuantity } from '../quantity';
 import type { Basis, Instrument } from '../record';
 import { gapsBehind, type Evaluation } from '../step';
-
-/** The gates there are, in the order of dependency. */
-export const gates = [
-  { id: 'parts', title: 'Parts', needs: [] },
-  { id: 'insulation', title: 'Insulation', needs: ['parts'] },
-  { id: 'first-hv', title: 'First high voltage', needs: ['parts', 'insulation'] },
-] as const;
-export type GateId = (typeof gates)[number]['id'];
+import type { GateId } from './gates';
 
 export type Expectation =
   | { kind: 'range'; min?: number; max?: number; nominal?: number; unit: string }

@@ -1,19 +1,12 @@
-import { gates, judgeMeasurement, type GateId, type ProcedureStep } from '../commissioning';
+import { judgeMeasurement, type ProcedureStep } from '../commissioning';
 import type { RaisedCheck } from '../figure';
 import { gradeRank } from '../finding';
-import type {
-  AcceptanceBody,
-  Basis,
-  CorrectionBody,
-  Entry,
-  PositionBody,
-  ResultBody,
-  WorkBody,
-} from '../record';
+import type { AcceptanceBody, Basis, CorrectionBody, Entry, PositionBody, ResultBody } from '../record';
 import type { Evaluation } from '../step';
-
-/** A recorded entry of one kind. */
-export type EntryOf<Body> = Entry & { body: Body };
+import { deviationsOf, type Deviation } from './deviations';
+import { gateStatuses, type GateStatus } from './gate-status';
+import { ofKind, type EntryOf } from './of-kind';
+import { snagsOf, type Snag } from './snags';
 
 /** A value a result rested on, that has moved since. */
 export interface Moved {
@@ -40,15 +33,6 @@ export interface StepStatus {
   wouldStillPass: boolean | null;
 }
 
-export interface GateStatus {
-  id: GateId;
-  title: string;
-  open: boolean;
-  /** Titles of gates that are not passed yet. */
-  waitsFor: string[];
-  passed: boolean;
-}
-
 export interface FindingStatus {
   check: RaisedCheck;
   /** The acceptance that holds, if any. */
@@ -61,6 +45,8 @@ export interface Assessment {
   findings: FindingStatus[];
   steps: StepStatus[];
   gates: GateStatus[];
+  deviations: Deviation[];
+  snags: Snag[];
   /** The vehicle as last recorded. */
   position: EntryOf<PositionBody> | null;
   corrected: Set<number>;
@@ -79,17 +65,16 @@ export function assess(
     .filter((check): check is RaisedCheck => check.state === 'raised')
     .map((check) => withAcceptance(check, acceptances));
   const statuses = procedure.map((step) => statusOf(step, counting));
+  const snags = snagsOf(counting);
   return {
     findings: findings.sort((a, b) => gradeRank[a.check.grade] - gradeRank[b.check.grade]),
     steps: statuses,
-    gates: gateStatuses(statuses),
+    gates: gateStatuses(statuses, snags),
+    deviations: deviationsOf(counting, statuses),
+    snags,
     position: ofKind<PositionBody>(counting, 'position').at(-1) ?? null,
     corrected,
   };
-}
-
-function ofKind<Body extends Entry['body']>(entries: readonly Entry[], kind: Body['kind']): EntryOf<Body>[] {
-  return entries.filter((entry): entry is EntryOf<Body> => entry.body.kind === kind);
 }
 
 /** Relative move of a value beyond which an acceptance lapses. */
@@ -123,9 +108,11 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
     .at(-1);
   if (entry === undefined) return { ...none, state: 'due' };
   const movedSince = movedBasis(entry.basis, step.basis);
-  const work = ofKind<WorkBody>(entries, 'work').find(
-    ({ seq, subjects }) =>
-      seq > entry.seq && subjects.some(({ id }) => step.subjects.some((subject) => subject.id === id)),
+  const work = entries.findLast(
+    ({ seq, subjects, body }) =>
+      (body.kind === 'work' || body.kind === 'deviation') &&
+      seq > entry.seq &&
+      subjects.some(({ id }) => step.subjects.some((subject) => subject.id === id)),
   );
   if (movedSince.length === 0 && work === undefined) {
     return { ...none, entry, state: entry.body.verdict === 'pass' ? 'passed' : 'failed' };
@@ -135,10 +122,13 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
     entry,
     state: 'stale',
     moved: movedSince,
-    workSince: work?.body.what ?? null,
+    workSince: work === undefined ? null : workText(work),
     wouldStillPass: rejudge(step, entry.body),
   };
 }
+
+const workText = ({ body }: Entry) =>
+  body.kind === 'work' ? body.what : body.kind === 'deviation' ? body.tried : '';
 
 function movedBasis(was: readonly Basis[], now: readonly Basis[]): Moved[] {
   const current = new Map(now.map((row) => [row.figure, row]));
@@ -159,25 +149,6 @@ function rejudge(step: ProcedureStep, body: ResultBody): boolean | null {
   if (step.expected === null) return null;
   const judged = judgeMeasurement(step.expected, body.measured);
   return judged.ok ? judged.judgement.verdict === 'pass' : null;
-}
-
-function gateStatuses(statuses: StepStatus[]): GateStatus[] {
-  const passed = new Map<string, boolean>(
-    gates.map(({ id }) => {
-      const own = statuses.filter(({ step }) => step.gate === id);
-      return [id, own.length > 0 && own.every(({ state }) => state === 'passed')];
-    }),
-  );
-  return gates.map(({ id, title, needs }) => {
-    const waitsFor = needs.filter((need) => passed.get(need) !== true);
-    return {
-      id,
-      title,
-      open: waitsFor.length === 0,
-      waitsFor: waitsFor.map((need) => gates.find((gate) => gate.id === need)!.title),
-      passed: passed.get(id) === true,
-    };
-  });
 }
 
 /** The live state of the vehicle in one line. */

@@ -2,12 +2,15 @@ export {
   assess,
   positionText,
   type Assessment,
-  type EntryOf,
   type FindingStatus,
-  type GateStatus,
   type Moved,
   type ResultState,
   type StepStatus,
 } from './assess';
+export { type Deviation } from './deviations';
+export { type GateStatus } from './gate-status';
+export { ofKind, type EntryOf } from './of-kind';
+export { entryOutcome, entryTitle } from './say';
+export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
 export { stationOfCheck, stationOfGap } from './station';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { canonicalText, hashText, unrecordable, verifyChain, type Entry, type StoredEntry } from '.';
+import { canonicalText, hashText, topicOf, unrecordable, verifyChain, type Entry, type StoredEntry } from '.';
 
 describe('canonical text', () => {
   test('orders keys by UTF-16 and writes numbers as RFC 8785 does', () => {
@@ -36,6 +36,8 @@ describe('a chain', () => {
         job: 'j',
         seq,
         previous,
+        by: 'Test',
+        subjects: [],
         recordedAt: `2026-11-25T08:00:${String(seq).padStart(2, '0')}Z`,
         body: { kind: 'work', what: `w${seq}` },
       } as unknown as Entry;
@@ -48,6 +50,8 @@ describe('a chain', () => {
         previous,
         sha256: hashText(text),
         recordedAt: entry.recordedAt,
+        topic: topicOf(entry),
+        target: null,
         text,
       });
     }

@@ -1,4 +1,5 @@
 import { canonicalText, hashText, type Entry } from './entry';
+import { targetOf, topicOf } from './standing';
 
 /** An entry as it is stored: the canonical text is the truth, the rest must agree with it. */
 export interface StoredEntry {
@@ -9,6 +10,9 @@ export interface StoredEntry {
   previous: string | null;
   sha256: string;
   recordedAt: string;
+  /** Derived from the text, for finding entries. */
+  topic: string;
+  target: number | null;
   text: string;
 }
 
@@ -89,20 +93,31 @@ function rowProblems(job: string, row: StoredEntry, previous: string | null | un
   const problems: string[] = [];
   if (hashText(row.text) !== row.sha256) problems.push('its text does not match its hash');
   if (canonical(entry) !== row.text) problems.push('its text is not canonical');
-  const columns: [name: string, stored: unknown, said: unknown][] = [
+  const columns: [name: string, stored: unknown, text: unknown][] = [
     ['job', row.job, entry.job],
     ['number', row.seq, entry.seq],
     ['id', row.id, entry.id],
     ['kind', row.kind, entry.body?.kind],
     ['previous hash', row.previous, entry.previous],
     ['time', row.recordedAt, entry.recordedAt],
+    ['topic', row.topic, said(() => topicOf(entry))],
+    ['target', row.target, said(() => targetOf(entry))],
   ];
-  for (const [name, stored, said] of columns)
-    if (stored !== said) problems.push(`its ${name} is not what its text says`);
+  for (const [name, stored, text] of columns)
+    if (stored !== text) problems.push(`its ${name} is not what its text says`);
   if (entry.job !== job) problems.push('belongs to another job');
   if (previous !== undefined && entry.previous !== previous)
     problems.push('does not follow the entry before it');
   return problems;
+}
+
+/** What a text that may be no real entry says; undefined when it cannot say it. */
+function said<T>(read: () => T): T | undefined {
+  try {
+    return read();
+  } catch {
+    return undefined;
+  }
 }
 
 function parse(text: string): Entry | null {

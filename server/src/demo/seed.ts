@@ -1,11 +1,13 @@
 import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
-import type { Entry } from '@torvek/core/record';
 import { libraryBus } from '../../../demo/library-bus';
+import { shopInstruments, shopPassword, shopPeople } from '../../../demo/shop';
 import type { DemoJob, StoryEntry, StoryLine } from '../../../demo/story';
 import type { Clock } from '../clock';
 import type { Database } from '../database';
-import { judgeRequest, type EntryRequest } from '../entries/judge';
+import { judgeRequest, type Court } from '../entries/judge';
+import type { Bench } from '../entries/ledger';
+import type { EntryRequest } from '../entries/request';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import { openRooms, type Rooms } from '../rooms';
@@ -35,12 +37,21 @@ export async function demoIsDue({ jobs }: Rooms): Promise<boolean> {
  * judged, in the order of the story and at its times. What was told already is not told again: ids are fixed.
  */
 export async function seedDemo(database: Database, dataFolder: string): Promise<void> {
+  await furnish(openRooms(database, dataFolder, { clock: new StoryClock(), demoMode: true }));
   for (const demo of demoJobs) await tell(demo, database, dataFolder);
+}
+
+/** The people and instruments of the demo shop, unless they are there. */
+async function furnish({ people, instruments }: Rooms): Promise<void> {
+  const there = new Set((await people.list()).map(({ id }) => id));
+  for (const person of shopPeople)
+    if (!there.has(person.id)) await people.create({ ...person, password: shopPassword }, true);
+  for (const instrument of shopInstruments) await instruments.create(instrument);
 }
 
 async function tell(demo: DemoJob, database: Database, dataFolder: string): Promise<void> {
   const clock = new StoryClock();
-  const rooms = openRooms(database, dataFolder, clock);
+  const rooms = openRooms(database, dataFolder, { clock, demoMode: true });
   await rooms.jobs.create(demo.id, demo.name, demo.design, true);
   for (const [i, line] of demo.story.entries()) {
     clock.at = new Date(line.at).toISOString();
@@ -61,15 +72,8 @@ async function change(
   const edited = edit(job.design, (draft) => line.change(draft as Design));
   if (edited === null) throw new Error(`the demo's change “${line.label}” changes nothing`);
   const { forward, inverse } = edited;
-  await rooms.changes.save(jobId, {
-    id,
-    base: job.version,
-    label: line.label,
-    by: line.by,
-    at: line.at,
-    forward,
-    inverse,
-  });
+  const made = { id, base: job.version, label: line.label, at: line.at, forward, inverse };
+  await rooms.changes.save(jobId, made, line.by);
 }
 
 async function record(
@@ -79,18 +83,30 @@ async function record(
   { at, by }: StoryLine,
   entry: StoryEntry,
 ): Promise<void> {
-  await rooms.ledger.append(jobId, id, (job, entries) =>
-    judgeRequest({ id, takenAt: at, by, ...requestOf(entry, job, entries) }, job, entries),
+  const person = shopPeople.find(({ name }) => name === by);
+  if (person === undefined) throw new Error(`the demo knows nobody called ${by}`);
+  const court: Court = {
+    by: person,
+    now: at,
+    instruments: rooms.instruments,
+    people: {
+      // The story's witnesses gave their word at its time.
+      witness: (_first, { name }) =>
+        Promise.resolve({ ...shopPeople.find((one) => one.name === name)!, active: true, demo: true }),
+    },
+  };
+  await rooms.ledger.append(jobId, id, (bench) =>
+    judgeRequest({ id, takenAt: at, ...requestOf(entry, bench) }, bench, court),
   );
 }
 
 type Body = EntryRequest extends infer Request
   ? Request extends unknown
-    ? Omit<Request, 'id' | 'takenAt' | 'by'>
+    ? Omit<Request, 'id' | 'takenAt' | 'attachments'>
     : never
   : never;
 
-function requestOf(entry: StoryEntry, job: Job, entries: Entry[]): Body {
+function requestOf(entry: StoryEntry, { job, entries }: Bench): Body {
   switch (entry.kind) {
     case 'result': {
       const { value, ...rest } = entry;
@@ -104,7 +120,19 @@ function requestOf(entry: StoryEntry, job: Job, entries: Entry[]): Body {
       return { kind: 'result', step: entry.step, entered: 'pasted', measured, instrument: entry.instrument };
     }
     case 'correction':
-      return { kind: 'correction', of: entries.length, reason: entry.reason };
+      return { kind: 'correction', of: entries.at(-1)!.seq, reason: entry.reason };
+    case 'gate':
+      return entry.witness === undefined
+        ? { kind: 'gate', gate: entry.gate, alone: entry.alone }
+        : { kind: 'gate', gate: entry.gate, witness: { name: entry.witness, password: '' } };
+    case 'deviation': {
+      const { ofStep, ...rest } = entry;
+      const failed = entries.findLast(
+        ({ body }) => body.kind === 'result' && body.step === ofStep && body.verdict === 'fail',
+      );
+      if (failed === undefined) throw new Error(`the demo's ${ofStep} has not failed`);
+      return { ...rest, of: failed.seq };
+    }
     case 'acceptance': {
       const check = evaluated(job).evaluation.checks.find(
         ({ rule, state }) => rule.id === entry.rule && state === 'raised',

@@ -16,11 +16,17 @@ export interface JournalLine {
   text: string;
 }
 
-type Written = JournalLine | { abandoned: number; sha256: string } | { committed: number; sha256: string };
+type Written =
+  | JournalLine
+  | { abandoned: number; sha256: string }
+  | { committed: number; sha256: string }
+  /** The database had lost it, and it was brought back. */
+  | { restored: number; sha256: string; at: string };
 
-/** An entry of the journal, and whether the database is known to have had it. */
+/** An entry of the journal, whether the database is known to have had it, and when it was brought back into it. */
 export interface JournalEntry extends JournalLine {
   committed: boolean;
+  restoredAt: string | null;
 }
 
 /**
@@ -54,10 +60,20 @@ export class Journal {
     this.write(job, { committed: seq, sha256 }, false);
   }
 
+  /** The database had the entry, lost it, and has it again. */
+  restore(job: string, { seq, sha256 }: JournalLine, at: string): void {
+    this.write(job, { restored: seq, sha256, at });
+  }
+
   /** The database refused the entry: the line before does not count. */
   abandon(job: string, { seq, sha256 }: JournalLine): void {
     this.lasts.delete(job);
     this.write(job, { abandoned: seq, sha256 });
+  }
+
+  /** Forgets what is kept in memory: the files were replaced. */
+  forget(): void {
+    this.lasts.clear();
   }
 
   /** All entries of a job, in order; a torn last line is not one. */
@@ -70,10 +86,14 @@ export class Journal {
       if (written === null) continue;
       const known = entries.get(written.sha256);
       if ('abandoned' in written) entries.delete(written.sha256);
-      else if ('text' in written) entries.set(written.sha256, { ...written, committed: false });
+      else if ('text' in written)
+        entries.set(written.sha256, { ...written, committed: false, restoredAt: null });
+      else if (known !== undefined && 'restored' in written) known.restoredAt = written.at;
       else if (known !== undefined) known.committed = true;
     }
-    return [...entries.values()];
+    const all = [...entries.values()];
+    this.lasts.set(job, all.at(-1) ?? null);
+    return all;
   }
 
   /** Cuts off a line that a crash tore, so that the next one starts clean. */

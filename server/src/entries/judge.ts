@@ -1,70 +1,62 @@
-import { judgeMeasurement, type ProcedureStep } from '@torvek/core/commissioning';
+import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
-import type { Entry, EntryBody, Instrument, Measured } from '@torvek/core/record';
+import type { Entry, EntryBody, Instrument, Person } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../http/errors';
+import { dayIn, type Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
-import type { Draft } from './ledger';
+import type { People } from '../people/people';
+import type { Bench, Draft } from './ledger';
+import type { EntryRequest } from './request';
 
-interface Common {
-  id: string;
-  takenAt: string;
-  by: string;
+type Judged = Pick<Draft, 'body'> & Partial<Pick<Draft, 'subjects' | 'basis' | 'instrument' | 'witness'>>;
+
+/** Who records, when, and whom and what the judge may ask. */
+export interface Court {
+  /** Whoever is signed in: their name stands in the entry. */
+  by: Pick<Person, 'id' | 'name'>;
+  /** The server's time. */
+  now: string;
+  people: Pick<People, 'witness'>;
+  instruments: Pick<Instruments, 'forEntry'>;
 }
 
-/** What a client sends; the server makes the entry of it. */
-export type EntryRequest = Common &
-  (
-    | {
-        kind: 'result';
-        step: string;
-        measured: Measured;
-        entered: 'stand-in' | 'typed' | 'pasted';
-        instrument: Instrument;
-        remark?: string;
-      }
-    | { kind: 'acceptance'; check: string; reason: string }
-    | {
-        kind: 'position';
-        linksOut: number;
-        serviceDisconnect: 'out' | 'in';
-        mains: 'open' | 'closed';
-        remark?: string;
-      }
-    | { kind: 'work'; what: string; subjects: string[] }
-    | { kind: 'correction'; of: number; reason: string }
-  );
-
-type Judged = Pick<Draft, 'body'> & Partial<Pick<Draft, 'subjects' | 'basis' | 'instrument'>>;
+type Case<Kind extends EntryRequest['kind']> = {
+  request: Extract<EntryRequest, { kind: Kind }>;
+  bench: Bench;
+  court: Court;
+};
 
 /**
  * Makes an entry from a request, against the design as it is saved: expectation, verdict and basis are the
  * server's own.
  */
-export function judgeRequest(request: EntryRequest, job: Job, entries: Entry[]): Draft {
-  const { id, takenAt, by } = request;
-  const judged = judgeKind(request, job, entries);
+export async function judgeRequest(request: EntryRequest, bench: Bench, court: Court): Promise<Draft> {
+  const { id, takenAt, attachments = [] } = request;
+  const judged = await judgeKind(request, bench, court);
   return {
     id,
     takenAt,
-    by,
-    zone: job.design.settings.zone ?? 'UTC',
+    by: court.by.name,
+    zone: zoneOf(bench.job),
     witness: null,
     subjects: [],
     basis: [],
     instrument: null,
-    attachments: [],
+    attachments,
     ...judged,
   };
 }
 
-function judgeKind(request: EntryRequest, job: Job, entries: Entry[]): Judged {
+const zoneOf = ({ design }: Job) => design.settings.zone ?? 'UTC';
+
+async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Promise<Judged> {
   switch (request.kind) {
     case 'result':
-      return judgeResult(request, job, entries);
+      return judgeResult({ request, bench, court });
     case 'acceptance':
-      return judgeAcceptance(request, job);
+      return judgeAcceptance(request, bench.job);
     case 'position': {
       const { linksOut, serviceDisconnect, mains, remark } = request;
       const body: EntryBody = {
@@ -76,33 +68,86 @@ function judgeKind(request: EntryRequest, job: Job, entries: Entry[]): Judged {
       };
       return { body };
     }
-    case 'work': {
-      const known = subjectsOf(job);
-      const subjects = request.subjects.map((id, i) => {
-        const subject = known.get(id);
-        if (subject === undefined)
-          throw invalidInput([{ path: `subjects.${i}`, message: 'is nothing in this design' }]);
-        return subject;
-      });
-      return { subjects, body: { kind: 'work', what: request.what } };
-    }
+    case 'work':
+      return {
+        subjects: namedSubjects(bench.job, request.subjects),
+        body: { kind: 'work', what: request.what },
+      };
     case 'correction': {
-      const target = entries.find(({ seq }) => seq === request.of);
-      if (target === undefined) throw invalidInput([{ path: 'of', message: 'is no entry of this job' }]);
+      const target = await bench.at(request.of);
+      if (target === null) throw invalidInput([{ path: 'of', message: 'is no entry of this job' }]);
       return {
         subjects: target.subjects,
         body: { kind: 'correction', of: request.of, reason: request.reason },
       };
     }
+    case 'gate':
+      return judgeGate({ request, bench, court });
+    case 'deviation':
+      return judgeDeviation({ request, bench, court });
+    case 'snag': {
+      const { what, gate } = request;
+      return { subjects: namedSubjects(bench.job, request.subjects), body: { kind: 'snag', what, gate } };
+    }
+    case 'snag-gone':
+      return judgeSnagGone({ request, bench, court });
+    case 'note':
+      return { body: { kind: 'note', text: request.text } };
   }
 }
 
-function judgeResult(request: Extract<EntryRequest, { kind: 'result' }>, job: Job, entries: Entry[]): Judged {
-  const { evaluation, procedure } = evaluated(job);
+function namedSubjects(job: Job, ids: string[]): { id: string; tag: string }[] {
+  const known = subjectsOf(job);
+  return ids.map((id, i) => {
+    const subject = known.get(id);
+    if (subject === undefined)
+      throw invalidInput([{ path: `subjects.${i}`, message: 'is nothing in this design' }]);
+    return subject;
+  });
+}
+
+/** Opens an HV gate: by a second person with their own password, or alone with what replaces them. */
+async function judgeGate({ request, bench, court }: Case<'gate'>): Promise<Judged> {
+  const { id, title, hv } = gates.find((gate) => gate.id === request.gate)!;
+  if (!hv)
+    throw invalidInput([
+      { path: 'gate', message: 'asks for no second person: nothing there is at high voltage' },
+    ]);
+  const { evaluation, procedure } = evaluated(bench.job);
+  refuseClosedGate(id, assess(evaluation, procedure, bench.entries));
+  const body = { kind: 'gate' as const, gate: id, title };
+  if (request.alone !== undefined) return { body: { ...body, alone: request.alone } };
+  const witness = await court.people.witness(court.by, request.witness!, bench.db);
+  return { witness: witness.name, body: { ...body, alone: null } };
+}
+
+function judgeDeviation({ request, bench }: Case<'deviation'>): Judged {
+  const { of, tried, cause = null, cured } = request;
+  const failed = bench.entries.find(({ seq }) => seq === of);
+  if (failed?.body.kind !== 'result' || failed.body.verdict !== 'fail')
+    throw invalidInput([{ path: 'of', message: 'is no failed result of this job that counts' }]);
+  return {
+    subjects: namedSubjects(bench.job, request.subjects),
+    body: { kind: 'deviation', of, tried, cause, cured },
+  };
+}
+
+function judgeSnagGone({ request: { of, how }, bench }: Case<'snag-gone'>): Judged {
+  const snag = bench.entries.find(({ seq }) => seq === of);
+  if (snag?.body.kind !== 'snag')
+    throw invalidInput([{ path: 'of', message: 'is no snag of this job that counts' }]);
+  if (bench.entries.some(({ body }) => body.kind === 'snag-gone' && body.of === of))
+    throw new HttpError(409, 'already-gone', 'this snag is gone already');
+  return { subjects: snag.subjects, body: { kind: 'snag-gone', of, how } };
+}
+
+async function judgeResult({ request, bench, court }: Case<'result'>): Promise<Judged> {
+  const { evaluation, procedure } = evaluated(bench.job);
   const step = procedure.find(({ id }) => id === request.step);
   if (step === undefined)
     throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
-  refuseClosedGate(step, assess(evaluation, procedure, entries));
+  refuseClosedGate(step.gate, assess(evaluation, procedure, bench.entries));
+  const opening = openingFor(step, bench, court);
   if (step.expected === null) {
     throw new HttpError(
       409,
@@ -113,23 +158,49 @@ function judgeResult(request: Extract<EntryRequest, { kind: 'result' }>, job: Jo
   const judged = judgeMeasurement(step.expected, request.measured);
   if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
   const { verdict, reasons, details } = judged.judgement;
+  const instrument = await instrumentFor(step, request, bench, court);
   const body: EntryBody = {
     kind: 'result',
     step: step.id,
     title: step.title,
-    entered: request.instrument.standIn ? 'stand-in' : request.entered,
+    entered: instrument.standIn ? 'stand-in' : request.entered,
     measured: request.measured,
     expected: step.expectedText,
     verdict,
     reasons,
     details,
+    ...(opening !== null && { confirmedBy: opening.seq }),
     ...(request.remark !== undefined && { remark: request.remark }),
   };
-  return { subjects: step.subjects, basis: step.basis, instrument: request.instrument, body };
+  const witness = opening?.witness ?? null;
+  return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
 }
 
-function refuseClosedGate(step: ProcedureStep, { gates }: ReturnType<typeof assess>): void {
-  const gate = gates.find(({ id }) => id === step.gate);
+async function instrumentFor(
+  step: ProcedureStep,
+  { instrument, takenAt }: Case<'result'>['request'],
+  { job, db }: Bench,
+  { instruments }: Court,
+): Promise<Instrument> {
+  if (!('id' in instrument)) return instrument;
+  return instruments.forEntry(instrument.id, step.instrument, dayIn(zoneOf(job), takenAt), db);
+}
+
+/** The opening of the step's HV gate that holds for this person now; null where none is asked for. */
+function openingFor(step: ProcedureStep, { entries }: Bench, { by, now }: Court): Entry | null {
+  const gate = gates.find(({ id }) => id === step.gate)!;
+  if (!gate.hv) return null;
+  const opening = openingOf(gate.id, by.name, entries, now);
+  if (opening !== null) return opening;
+  throw new HttpError(
+    409,
+    'not-confirmed',
+    `the gate “${gate.title}” is at high voltage: a second person confirms it first, or a solo concession is recorded`,
+  );
+}
+
+function refuseClosedGate(id: string, { gates: statuses }: ReturnType<typeof assess>): void {
+  const gate = statuses.find((one) => one.id === id);
   if (gate === undefined || gate.open) return;
   throw new HttpError(
     409,

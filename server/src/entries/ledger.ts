@@ -5,6 +5,9 @@ import {
   entryFormat,
   entryFormatVersion,
   hashText,
+  standing,
+  targetOf,
+  topicOf,
   UnrecordableText,
   verifyChain,
   type Entry,
@@ -25,6 +28,8 @@ interface EntryRow {
   previous: string | null;
   sha256: string;
   recorded_at: string;
+  topic: string;
+  target: number | null;
   content: string;
 }
 
@@ -36,8 +41,36 @@ export type Draft = Pick<
 
 export type RecordedEntry = Entry & { sha256: string };
 
+/** What a judge has before it, inside the transaction. */
+export interface Bench {
+  job: Job;
+  /** The entries that still matter, in order. */
+  entries: readonly RecordedEntry[];
+  /** Any entry by its number, also one that matters no longer. */
+  at(seq: number): Promise<Entry | null>;
+  db: Queryable;
+}
+
+export interface PageRequest {
+  /** Only entries with a lower number; null: from the newest. */
+  before: number | null;
+  limit: number;
+  /** Only entries of this kind; null: all. */
+  kind: string | null;
+}
+
+/** A page of the record, newest first. */
+export interface EntryPage {
+  /** How many entries of the kind the job has. */
+  total: number;
+  entries: (RecordedEntry & { correctedBy: number | null })[];
+}
+
 /** The append-only record of each job. */
 export class Ledger {
+  /** The entries that still matter, by job; dropped when a correction may have brought an older one back. */
+  private readonly kept = new Map<string, RecordedEntry[]>();
+
   constructor(
     private readonly database: Database,
     private readonly jobs: Jobs,
@@ -45,12 +78,49 @@ export class Ledger {
     private readonly clock: Clock,
   ) {}
 
-  async list(job: string): Promise<RecordedEntry[]> {
+  /** Every entry of a job, in order: for export and tests. */
+  async all(job: string): Promise<RecordedEntry[]> {
     await this.jobs.get(job);
-    return (await this.rows(job, this.database)).map(({ content, sha256 }) => ({
-      ...(JSON.parse(content) as Entry),
-      sha256,
-    }));
+    return (await this.rows(job, this.database)).map(recorded);
+  }
+
+  /** Entries before a number, newest first. */
+  async page(job: string, { before, limit, kind }: PageRequest): Promise<EntryPage> {
+    await this.jobs.get(job);
+    const rows = await this.database.query<EntryRow & { corrected_by: number | null }>(
+      `SELECT e.*, (SELECT min(c.seq) FROM entries c
+         WHERE c.job_id = e.job_id AND c.kind = 'correction' AND c.target = e.seq) AS corrected_by
+       FROM entries e WHERE job_id = $1 AND seq < $2 AND ($4::text IS NULL OR kind = $4)
+       ORDER BY seq DESC LIMIT $3`,
+      [job, before ?? 2_147_483_647, limit, kind],
+    );
+    const [{ count } = { count: 0 }] = await this.database.query<{ count: number | string }>(
+      'SELECT count(*) AS count FROM entries WHERE job_id = $1 AND ($2::text IS NULL OR kind = $2)',
+      [job, kind],
+    );
+    return {
+      total: Number(count),
+      entries: rows.map((row) => ({ ...recorded(row), correctedBy: row.corrected_by })),
+    };
+  }
+
+  /** The entries that still matter to the state of a job, in order. */
+  async standing(job: string, on: Queryable = this.database): Promise<RecordedEntry[]> {
+    const known = this.kept.get(job);
+    if (known !== undefined) return known;
+    await this.jobs.get(job, on);
+    const rows = await on.query<EntryRow>(
+      `WITH counting AS (
+         SELECT * FROM entries WHERE job_id = $1 AND kind NOT IN ('note', 'correction')
+           AND seq NOT IN (SELECT target FROM entries WHERE job_id = $1 AND kind = 'correction'))
+       SELECT * FROM counting
+       WHERE kind IN ('deviation', 'snag', 'snag-gone')
+         OR (kind = 'result' AND content LIKE '%"verdict":"fail"%')
+         OR seq IN (SELECT max(seq) FROM counting GROUP BY kind, topic)
+       ORDER BY seq`,
+      [job],
+    );
+    return standing(rows.map(recorded));
   }
 
   /**
@@ -62,44 +132,63 @@ export class Ledger {
   async append(
     jobId: string,
     id: string,
-    judge: (job: Job, entries: Entry[]) => Draft,
+    judge: (bench: Bench) => Draft | Promise<Draft>,
   ): Promise<RecordedEntry> {
     let line: JournalLine | null = null;
-    let recorded: RecordedEntry;
+    let made: RecordedEntry;
     try {
-      recorded = await this.database.transaction(async (db) => {
+      made = await this.database.transaction(async (db) => {
         const job = await this.jobs.lock(jobId, db);
         const known = await this.known(jobId, id, db);
         if (known !== null) return known;
-        const rows = await this.rows(jobId, db);
-        const draft = judge(
-          job,
-          rows.map(({ content }) => JSON.parse(content) as Entry),
-        );
-        const entry = this.complete(job, draft, this.tail(jobId, rows));
+        const entries = await this.standing(jobId, db);
+        this.kept.set(jobId, entries);
+        const draft = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
+        const entry = this.complete(job, draft, await this.tail(jobId, db));
         const text = this.canonical(entry);
         line = { seq: entry.seq, sha256: hashText(text), text };
         this.journal.append(jobId, line);
         await insert(db, entry, line);
-        return { ...entry, sha256: line.sha256 };
+        // Before the commit: the next append, which waits for the job's row, judges with this entry.
+        return this.keep({ ...entry, sha256: line.sha256 });
       });
     } catch (error) {
+      this.kept.delete(jobId);
       if (line !== null) this.journal.abandon(jobId, line);
       throw error;
     }
     if (line !== null) this.journal.commit(jobId, line);
-    return recorded;
+    return made;
   }
 
-  async verify(job: string): Promise<Verification> {
+  private keep(entry: RecordedEntry): RecordedEntry {
+    const known = this.kept.get(entry.job);
+    if (known === undefined || entry.body.kind === 'correction') this.kept.delete(entry.job);
+    else this.kept.set(entry.job, standing([...known, entry]));
+    return entry;
+  }
+
+  /** Forgets what is kept in memory: the data was replaced. */
+  forget(): void {
+    this.kept.clear();
+    this.journal.forget();
+  }
+
+  /** Walks the chain; says too which entries the database had lost and got back from the journal. */
+  async verify(job: string): Promise<Verification & { restored: { seq: number; at: string }[] }> {
     await this.jobs.get(job);
     const rows = await this.rows(job, this.database);
-    return verifyChain(job, rows.map(stored), this.journal.read(job));
+    const journal = this.journal.read(job);
+    const restored = journal.flatMap(({ seq, restoredAt }) =>
+      restoredAt === null ? [] : [{ seq, at: restoredAt }],
+    );
+    return { ...verifyChain(job, rows.map(stored), journal), restored };
   }
 
   /**
-   * After a crash between journal and database: brings entries that the database never had into it. An entry that
-   * it had and lost is left for `verify` to name.
+   * At start: brings entries of the journal that the database does not have back into it, as long as they go on
+   * where its chain ends. Those it had and lost (the embedded database does not fsync) are marked as restored in the
+   * journal; a gap in the middle is left for `verify` to name.
    *
    * @returns how many entries were brought in
    */
@@ -107,13 +196,14 @@ export class Ledger {
     let count = 0;
     for (const { id } of await this.jobs.list()) {
       this.journal.mend(id);
-      let tail = tailOf((await this.rows(id, this.database)).at(-1));
+      let tail = await this.tailInDatabase(id, this.database);
       for (const line of this.journal.read(id)) {
-        if (line.committed || line.seq !== tail.seq + 1) continue;
+        if (line.seq !== tail.seq + 1) continue;
         const entry = JSON.parse(line.text) as Entry;
         if (hashText(line.text) !== line.sha256 || entry.previous !== tail.sha256) break;
         await insert(this.database, entry, line);
-        this.journal.commit(id, line);
+        if (line.committed) this.journal.restore(id, line, this.clock.now());
+        else this.journal.commit(id, line);
         tail = { seq: line.seq, sha256: line.sha256 };
         count += 1;
       }
@@ -122,10 +212,23 @@ export class Ledger {
   }
 
   /** Where the chain goes on: after the last entry, or after the journal's when the database has lost some. */
-  private tail(job: string, rows: EntryRow[]): Tail {
-    const inDatabase = tailOf(rows.at(-1));
+  private async tail(job: string, db: Queryable): Promise<Tail> {
+    const inDatabase = await this.tailInDatabase(job, db);
     const inJournal = tailOf(this.journal.last(job));
     return inJournal.seq > inDatabase.seq ? inJournal : inDatabase;
+  }
+
+  private async tailInDatabase(job: string, db: Queryable): Promise<Tail> {
+    const rows = await db.query<{ seq: number; sha256: string }>(
+      'SELECT seq, sha256 FROM entries WHERE job_id = $1 ORDER BY seq DESC LIMIT 1',
+      [job],
+    );
+    return tailOf(rows[0]);
+  }
+
+  private async at(job: string, seq: number, db: Queryable): Promise<Entry | null> {
+    const rows = await db.query<EntryRow>('SELECT * FROM entries WHERE job_id = $1 AND seq = $2', [job, seq]);
+    return rows[0] === undefined ? null : recorded(rows[0]);
   }
 
   private complete(job: Job, draft: Draft, tail: Tail): Entry {
@@ -159,7 +262,7 @@ export class Ledger {
       throw new HttpError(409, 'id-taken', 'this entry belongs to another job', [
         { path: 'id', message: 'is taken' },
       ]);
-    return { ...(JSON.parse(row.content) as Entry), sha256: row.sha256 };
+    return recorded(row);
   }
 
   private rows(job: string, on: Queryable): Promise<EntryRow[]> {
@@ -180,20 +283,32 @@ export function designHash(design: Design): string {
   return hashText(canonicalText(design));
 }
 
-function rowOf(entry: Entry, { sha256, text }: JournalLine): EntryRow {
-  const { job, seq, id, body, previous, recordedAt } = entry;
-  return { job_id: job, seq, id, kind: body.kind, previous, sha256, recorded_at: recordedAt, content: text };
-}
+const recorded = ({ content, sha256 }: EntryRow): RecordedEntry => ({
+  ...(JSON.parse(content) as Entry),
+  sha256,
+});
 
-async function insert(db: Queryable, entry: Entry, line: JournalLine): Promise<void> {
-  const row = rowOf(entry, line);
+async function insert(db: Queryable, entry: Entry, { sha256, text }: JournalLine): Promise<void> {
+  const { job, seq, id, body, previous, recordedAt } = entry;
   await db.query(
-    'INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, content) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
-    [row.job_id, row.seq, row.id, row.kind, row.previous, row.sha256, row.recorded_at, row.content],
+    `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, content)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    [job, seq, id, body.kind, previous, sha256, recordedAt, topicOf(entry), targetOf(entry), text],
   );
 }
 
 function stored(row: EntryRow): StoredEntry {
-  const { job_id, seq, id, kind, previous, sha256, recorded_at, content } = row;
-  return { job: job_id, seq, id, kind, previous, sha256, recordedAt: recorded_at, text: content };
+  const { job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, content } = row;
+  return {
+    job: job_id,
+    seq,
+    id,
+    kind,
+    previous,
+    sha256,
+    recordedAt: recorded_at,
+    topic,
+    target,
+    text: content,
+  };
 }

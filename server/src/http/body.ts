@@ -21,3 +21,6 @@ export const jsonBody = [
     next();
   },
 ];
+
+/** Reads a body as bytes, up to a limit of its own. */
+export const rawBody = (limitBytes: number) => [express.raw({ type: () => true, limit: limitBytes })];

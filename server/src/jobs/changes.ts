@@ -21,7 +21,6 @@ export interface ChangeRequest {
   /** Ids of the sender's own changes since that version, which it was made on top of. */
   own?: string[];
   label: string;
-  by: string;
   at: string;
   forward: Operation[];
   inverse: Operation[];
@@ -66,8 +65,10 @@ export class Changes {
   /**
    * Saves a change. One made on an older version is merged when it touches nothing that changed since and the
    * result is still a design; otherwise it is a clash, answered with the changes it met.
+   *
+   * @param by the name of whoever is signed in
    */
-  async save(jobId: string, change: ChangeRequest): Promise<SaveAnswer> {
+  async save(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer> {
     return this.database.transaction(async (db) => {
       const job = await this.jobs.lock(jobId, db);
       const known = await this.known(jobId, change.id, db);
@@ -95,7 +96,7 @@ export class Changes {
           change.id,
           change.base,
           change.label,
-          change.by,
+          by,
           change.at,
           this.clock.now(),
           JSON.stringify(change.forward),

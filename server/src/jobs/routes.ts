@@ -1,7 +1,7 @@
 import { list, number, oneOf, record, text } from '@torvek/core/calculator';
 import * as yup from 'yup';
 import { HttpError } from '../http/errors';
-import { route, type Route } from '../http/route';
+import { route, signedIn, type Route } from '../http/route';
 import type { ChangeRequest, Changes } from './changes';
 import type { Jobs } from './jobs';
 
@@ -18,7 +18,6 @@ const change = record({
   base: number({ min: 0, integer: true }),
   own: list.optional(text(80), { maxRows: 2000 }),
   label: text(200),
-  by: text(80),
   at: text(40),
   forward: list(operation, { minRows: 1, maxRows: 10_000 }),
   inverse: list(operation, { minRows: 1, maxRows: 10_000 }),
@@ -36,7 +35,7 @@ function versionOf(text: string | undefined, path: string): number {
 /** Jobs: list, new, open, duplicate, rename; their changes and versions. */
 export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
   return [
-    route({ method: 'get', path: '/jobs', role: 'technician', handle: () => jobs.list() }),
+    route({ method: 'get', path: '/jobs', role: 'witness', handle: () => jobs.list() }),
     route<{ id: string; name: string }>({
       method: 'post',
       path: '/jobs',
@@ -47,7 +46,7 @@ export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
     route({
       method: 'get',
       path: '/jobs/:job',
-      role: 'technician',
+      role: 'witness',
       handle: ({ params }) => jobs.get(params.job!),
     }),
     route<{ name: string }>({
@@ -69,24 +68,24 @@ export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
       path: '/jobs/:job/changes',
       role: 'designer',
       door: { schema: change },
-      handle: ({ params, body }) => changes.save(params.job!, body),
+      handle: (call) => changes.save(call.params.job!, call.body, signedIn(call).name),
     }),
     route({
       method: 'get',
       path: '/jobs/:job/changes',
-      role: 'technician',
+      role: 'witness',
       handle: ({ params }) => changes.list(params.job!),
     }),
     route({
       method: 'get',
       path: '/jobs/:job/versions/:version',
-      role: 'technician',
+      role: 'witness',
       handle: ({ params }) => changes.at(params.job!, versionOf(params.version, 'version')),
     }),
     route({
       method: 'get',
       path: '/jobs/:job/compare',
-      role: 'technician',
+      role: 'witness',
       handle: ({ params, query }) =>
         changes.compare(params.job!, versionOf(query.from, 'from'), versionOf(query.to, 'to')),
     }),

@@ -13,17 +13,30 @@ export class ApiError extends Error {
   }
 }
 
+let signedOut: () => void = () => undefined;
+
+/** Calls back when the server says that nobody is signed in here any more. */
+export function onSignedOut(callback: () => void): void {
+  signedOut = callback;
+}
+
 /** The server could not be reached. */
 export class Unreachable extends Error {}
 
+/** What may be over the next time: no server, a busy one, nobody signed in. */
+export const isPassing = (error: unknown) =>
+  error instanceof Unreachable ||
+  (error instanceof ApiError && (error.status >= 500 || error.status === 401 || error.status === 429));
+
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const bytes = body instanceof Blob;
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       ...(body !== undefined && {
-        body: JSON.stringify(body),
-        headers: { 'Content-Type': 'application/json' },
+        body: bytes ? body : JSON.stringify(body),
+        headers: { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' },
       }),
     });
   } catch {
@@ -37,6 +50,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     issues = [],
     ...extra
   } = (answer as { error?: { code?: string; message?: string; issues?: Issue[] } } | null)?.error ?? {};
+  if (response.status === 401 && code === 'not-signed-in') signedOut();
   throw new ApiError(response.status, code, message, issues, extra);
 }
 

@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router';
 import * as yup from 'yup';
 import { api, newId } from '../api/client';
 import Icon from '../parts/Icon.vue';
+import AccountCard from '../people/AccountCard.vue';
 import { useSession } from '../stores/session';
 
 interface JobSummary {
@@ -60,7 +61,10 @@ async function duplicate({ id, name: original }: JobSummary): Promise<void> {
 const day = (instant: string) =>
   new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
-onMounted(load);
+onMounted(() => {
+  document.title = 'Torvek';
+  void load();
+});
 </script>
 
 <template>
@@ -102,12 +106,14 @@ onMounted(load);
               <td class="num">{{ one.entries }}</td>
               <td>{{ day(one.touchedAt) }}</td>
               <td class="num">
-                <BButton size="sm" variant="light" @click="duplicate(one)">Duplicate</BButton>
+                <BButton v-if="session.isDesigner" size="sm" variant="light" @click="duplicate(one)"
+                  >Duplicate</BButton
+                >
               </td>
             </tr>
           </tbody>
         </table>
-        <form class="new" novalidate @submit.prevent="make">
+        <form v-if="session.isDesigner" class="new" novalidate @submit.prevent="make">
           <label for="new-job">New job</label>
           <input
             id="new-job"
@@ -121,22 +127,7 @@ onMounted(load);
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         </form>
       </section>
-      <section class="sheet-card who">
-        <div class="card-head"><h2>Who works here</h2></div>
-        <label for="person">Your name, as changes and entries carry it</label>
-        <input
-          id="person"
-          v-model="session.person"
-          class="form-control"
-          maxlength="80"
-          placeholder="Workshop"
-        />
-        <p class="soft">
-          High voltage kills. Torvek says which checks passed, which did not and which were not made; it never
-          says that something is without danger. The component makers’ documents, the rules of your place and
-          licensed people decide.
-        </p>
-      </section>
+      <AccountCard />
     </main>
   </div>
 </template>
@@ -195,15 +186,6 @@ main {
   border: 1px solid currentcolor;
   border-radius: 2px;
   padding: 0 0.25rem;
-}
-
-.who label {
-  font-size: 0.9rem;
-}
-
-.who p {
-  margin: 0.9rem 0 0;
-  font-size: 0.85rem;
 }
 
 @media (max-width: 820px) {

@@ -7,6 +7,13 @@ import brief from 'bootstrap-icons/icons/truck-front.svg?raw';
 import check from 'bootstrap-icons/icons/clipboard-check.svg?raw';
 import chevron from 'bootstrap-icons/icons/chevron-right.svg?raw';
 import jobs from 'bootstrap-icons/icons/list-ul.svg?raw';
+import clip from 'bootstrap-icons/icons/paperclip.svg?raw';
+import download from 'bootstrap-icons/icons/download.svg?raw';
+import keyboard from 'bootstrap-icons/icons/keyboard.svg?raw';
+import people from 'bootstrap-icons/icons/people.svg?raw';
+import person from 'bootstrap-icons/icons/person.svg?raw';
+import search from 'bootstrap-icons/icons/search.svg?raw';
+import upload from 'bootstrap-icons/icons/upload.svg?raw';
 import moon from 'bootstrap-icons/icons/moon.svg?raw';
 import panel from 'bootstrap-icons/icons/layout-sidebar-reverse.svg?raw';
 import plus from 'bootstrap-icons/icons/plus-lg.svg?raw';
@@ -22,13 +29,20 @@ const icons = {
   brief,
   check,
   chevron,
+  clip,
+  download,
   jobs,
+  keyboard,
   moon,
   panel,
+  people,
+  person,
   plus,
+  search,
   shield,
   sun,
   trash,
+  upload,
 };
 
 defineProps<{ name: keyof typeof icons; size?: number }>();
@@ -42,6 +56,7 @@ defineProps<{ name: keyof typeof icons; size?: number }>();
 .icon {
   display: inline-flex;
   line-height: 1;
+  vertical-align: -0.14em;
 }
 
 .icon :deep(svg) {

@@ -118,6 +118,7 @@ const defaulted = computed(
         :aria-describedby="problem !== null ? `${id}-problem` : undefined"
         :placeholder="placeholder"
         :disabled="disabled"
+        :readonly="!job.editable"
         @input="onInput"
         @change="commit"
         @blur="commit"

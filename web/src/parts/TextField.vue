@@ -28,6 +28,7 @@ function commit(): void {
       class="form-control"
       :class="{ 'bare-input': bare }"
       maxlength="200"
+      :readonly="!job.editable"
       :aria-label="bare ? label : undefined"
       @change="commit"
       @keydown.enter="commit"

@@ -44,6 +44,9 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
       <template v-if="store.loaded">
         <NamePlate />
         <TroubleBar />
+        <p v-if="!store.editable && station !== 'prove' && station !== 'book'" class="reading" role="status">
+          You read this design. Changing it asks for the role designer.
+        </p>
         <div class="work">
           <main class="sheet" :data-station="station"><RouterView /></main>
           <SlatePanel v-if="session.slateOpen" :station="station" />
@@ -89,6 +92,15 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   position: relative;
   overflow-y: auto;
   padding: 0.7rem;
+}
+
+/* A word to those who may not change what they see. */
+.reading {
+  margin: 0;
+  padding: 0.3rem 0.9rem;
+  background: var(--tv-recess);
+  color: var(--tv-soft);
+  font-size: 0.9rem;
 }
 
 .notice {

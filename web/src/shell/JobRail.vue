@@ -7,9 +7,18 @@ import { RouterLink } from 'vue-router';
 import GradeMark from '../parts/GradeMark.vue';
 import Icon from '../parts/Icon.vue';
 import { useJob } from '../stores/job';
+import { useSession } from '../stores/session';
 
 /** The stations in the order of work, with what is open at each. */
 const job = useJob();
+const session = useSession();
+const initials = computed(() =>
+  (session.person?.name ?? '')
+    .split(' ')
+    .map((word) => word[0])
+    .join('')
+    .slice(0, 3),
+);
 const shown: Record<Station, { title: string; icon: 'brief' | 'battery' | 'shield' | 'check' | 'book' }> = {
   brief: { title: 'Brief', icon: 'brief' },
   pack: { title: 'Pack', icon: 'battery' },
@@ -55,6 +64,12 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
         >
       </span>
     </RouterLink>
+    <RouterLink
+      :to="{ name: 'jobs' }"
+      class="station me"
+      :title="`${session.person?.name}: account, sign out`"
+      ><Icon name="person" :size="18" /><span>{{ initials }}</span></RouterLink
+    >
   </nav>
 </template>
 
@@ -86,11 +101,17 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
   border-bottom: 1px solid #ffffff26;
 }
 
+.me {
+  margin-top: auto;
+  min-height: 50px;
+  border-top: 1px solid #ffffff26;
+}
+
 .station:hover {
   background: #ffffff14;
 }
 
-.station.router-link-active:not(.home) {
+.station.router-link-active:not(.home, .me) {
   background: #ffffff1f;
   border-left-color: #e9eef2;
   font-weight: 600;

@@ -36,7 +36,7 @@ const settle = async () => {
 
 function changeOf(design: Design, id: string, recipe: (draft: Design) => void): MadeChange {
   const { forward, inverse } = edit(design, (draft) => recipe(draft as Design))!;
-  return { id, label: id, by: 'Test', at: '2026-11-25T08:00:00Z', forward, inverse };
+  return { id, label: id, at: '2026-11-25T08:00:00Z', forward, inverse };
 }
 const speed = (id: string, value: number) =>
   changeOf(blankDesign(), id, (draft) => void (draft.vehicle.speedKmH = value));

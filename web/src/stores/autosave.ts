@@ -1,6 +1,6 @@
 import { applyOperations, inverseOf, type Design, type Operation } from '@torvek/core/document';
 import { ref, shallowRef } from 'vue';
-import { api, ApiError, Unreachable } from '../api/client';
+import { api, ApiError, isPassing } from '../api/client';
 
 /** A change that is made and on its way to the server. */
 export interface PendingChange extends MadeChange {
@@ -14,7 +14,6 @@ export interface PendingChange extends MadeChange {
 export interface MadeChange {
   id: string;
   label: string;
-  by: string;
   at: string;
   forward: Operation[];
   inverse: Operation[];
@@ -102,7 +101,7 @@ export function createAutosave(host: Host) {
       if (answer.design !== undefined) host.rebase(answer.design);
       state.value = 'saving';
     } catch (error) {
-      if (error instanceof Unreachable || (error instanceof ApiError && error.status >= 500)) {
+      if (isPassing(error)) {
         state.value = 'waiting';
         await new Promise((resolve) => setTimeout(resolve, retryMs));
         return;

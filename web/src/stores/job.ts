@@ -9,13 +9,14 @@ import {
   type Operation,
 } from '@torvek/core/document';
 import type { Figure } from '@torvek/core/figure';
-import type { Entry } from '@torvek/core/record';
+import { standing, type Entry } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api, newId } from '../api/client';
-import { createAutosave } from './autosave';
-import { pendingKeeper } from './pending-keeper';
+import { createAutosave, type PendingChange } from './autosave';
+import { browserKeeper } from './keeper';
+import { createOutbox, type WaitingEntry } from './outbox';
 import { useSession } from './session';
 
 interface JobAnswer {
@@ -49,15 +50,27 @@ export const useJob = defineStore('job', () => {
   const design = computed(() => draft.value ?? committed.value);
   const undoable = shallowRef<Done[]>([]);
   const redoable = shallowRef<Done[]>([]);
+  /** The entries that still matter, in order; Book reads the whole record page by page. */
   const entries = shallowRef<RecordedEntry[]>([]);
 
+  /** Whose changes these are: what waits is sent as theirs, or not at all. */
+  let owner = '';
+  /** Counts what was recorded since the job was opened: whoever shows the record reads it again. */
+  const recorded = ref(0);
   const autosave = createAutosave({
     jobId: () => id.value,
-    keeper: pendingKeeper,
+    keeper: browserKeeper<PendingChange>((job) => `torvek.pending.${owner}.${job}`),
     rebase(theirs) {
       draft.value = null;
       committed.value = withPending(theirs, autosave.queue.value);
     },
+  });
+
+  const outbox = createOutbox({
+    jobId: () => id.value,
+    ...browserKeeper<WaitingEntry>((job) => `torvek.waiting.${owner}.${job}`),
+    ready: () => autosave.settled(),
+    taken: take,
   });
 
   let evaluator = createEvaluator();
@@ -71,10 +84,11 @@ export const useJob = defineStore('job', () => {
     try {
       const [job, record] = await Promise.all([
         api.get<JobAnswer>(`/jobs/${jobId}`),
-        api.get<RecordedEntry[]>(`/jobs/${jobId}/entries`),
+        api.get<RecordedEntry[]>(`/jobs/${jobId}/standing`),
       ]);
       evaluator = createEvaluator();
       id.value = job.id;
+      owner = session.person?.id ?? '';
       name.value = job.name;
       demo.value = job.demo;
       draft.value = null;
@@ -84,11 +98,25 @@ export const useJob = defineStore('job', () => {
       redoable.value = [];
       autosave.reset(job.version);
       committed.value = withPending(job.design, autosave.takeUp());
+      outbox.takeUp();
       loaded.value = true;
     } catch (error) {
       failed.value = error instanceof Error ? error.message : 'the job cannot be opened';
     }
   }
+
+  // Somebody else, or nobody: what waits lies in the browser until its author is back.
+  watch(
+    () => session.person?.id,
+    (now) => {
+      if (owner === '' || now === owner) return;
+      owner = '';
+      id.value = '';
+      loaded.value = false;
+      autosave.reset(0);
+      outbox.reset();
+    },
+  );
 
   /** The design with changes that are still on their way; one that no longer fits is left to the server to refuse. */
   function withPending(theirs: Design, changes: { forward: Operation[] }[]): Design {
@@ -105,16 +133,19 @@ export const useJob = defineStore('job', () => {
     autosave.push({
       id: newId('change'),
       label,
-      by: session.signature(),
       at: new Date().toISOString(),
       forward,
       inverse,
     });
   }
 
+  /** Whether the signed-in person may change designs; otherwise they read them. */
+  const editable = computed(() => session.isDesigner);
+
   /** One gesture, one change: edits the design, keeps it for undo, sends it. */
   function change(label: string, recipe: (draft: Design) => void): void {
     draft.value = null;
+    if (!editable.value) return;
     const edited = edit(committed.value, (one) => recipe(one as Design));
     if (edited === null) return;
     committed.value = edited.design;
@@ -165,17 +196,37 @@ export const useJob = defineStore('job', () => {
     await open(id.value);
   }
 
-  /** Records something; the design is saved first, for the server judges against what it has. */
-  async function record(body: Record<string, unknown>): Promise<RecordedEntry> {
-    if (!(await autosave.settled()))
+  /**
+   * Records something; the design is saved first, for the server judges against what it has.
+   *
+   * @param title what it is about, shown while it waits for the server
+   * @returns null when it waits; what needs the server at once (a witness's password) never waits
+   */
+  async function record(
+    body: { id: string; kind: string } & Record<string, unknown>,
+    title = body.kind,
+  ): Promise<RecordedEntry | null> {
+    const taken = { takenAt: new Date().toISOString(), ...body };
+    if (body.kind === 'gate') {
+      const entry = await api.post<RecordedEntry>(`/jobs/${id.value}/entries`, taken);
+      await take(entry);
+      return entry;
+    }
+    if (autosave.trouble.value !== null)
       throw new Error('a change of the design could not be saved; settle that first');
-    const entry = await api.post<RecordedEntry>(`/jobs/${id.value}/entries`, {
-      takenAt: new Date().toISOString(),
-      by: session.signature(),
-      ...body,
-    });
-    if (!entries.value.some((one) => one.id === entry.id)) entries.value = [...entries.value, entry];
-    return entry;
+    const away = autosave.state.value === 'waiting';
+    if (!away) await autosave.settled();
+    return outbox.send(taken, title, away);
+  }
+
+  /** Takes up an entry that was recorded, here or elsewhere. */
+  async function take(entry: RecordedEntry): Promise<void> {
+    recorded.value += 1;
+    // A correction may bring an older entry back: only the server knows it.
+    if (entry.body.kind === 'correction')
+      entries.value = await api.get<RecordedEntry[]>(`/jobs/${id.value}/standing`);
+    else if (!entries.value.some((one) => one.id === entry.id))
+      entries.value = standing([...entries.value, entry]);
   }
 
   async function rename(to: string): Promise<void> {
@@ -191,11 +242,13 @@ export const useJob = defineStore('job', () => {
     demo,
     loaded,
     failed,
+    editable,
     design,
     evaluation,
     procedure,
     assessment,
     entries,
+    recorded,
     undoable,
     redoable,
     saveState: autosave.state,
@@ -211,6 +264,10 @@ export const useJob = defineStore('job', () => {
     reload,
     insist: autosave.insist,
     record,
+    take,
+    waiting: outbox.waiting,
+    retryEntry: outbox.retry,
+    dropEntry: outbox.drop,
     rename,
     figure,
   };

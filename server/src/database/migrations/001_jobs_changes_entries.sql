@@ -34,9 +34,13 @@ CREATE TABLE entries (
   previous text,
   sha256 text NOT NULL,
   recorded_at text NOT NULL,
+  -- What the entry is about and which entry it points at: for finding those that still matter.
+  topic text NOT NULL,
+  target integer,
   content text NOT NULL,
   PRIMARY KEY (job_id, seq)
 );
+CREATE INDEX entries_topic ON entries (job_id, kind, topic, seq);
 
 CREATE FUNCTION refuse_rewrite() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN

@@ -4,11 +4,13 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { ref, watch } from 'vue';
 import { api } from '../../api/client';
 import { useJob } from '../../stores/job';
+import WaitingEntries from '../../parts/WaitingEntries.vue';
 import EntryList from './EntryList.vue';
 import RevisionList from './RevisionList.vue';
 
 const job = useJob();
-const verification = ref<Verification | null>(null);
+type Answer = Verification & { restored: { seq: number; at: string }[] };
+const verification = ref<Answer | null>(null);
 const problem = ref<string | null>(null);
 const busy = ref(false);
 
@@ -16,7 +18,7 @@ async function verify(): Promise<void> {
   busy.value = true;
   problem.value = null;
   try {
-    verification.value = await api.get<Verification>(`/jobs/${job.id}/verify`);
+    verification.value = await api.get<Answer>(`/jobs/${job.id}/verify`);
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'not verified';
   } finally {
@@ -25,7 +27,7 @@ async function verify(): Promise<void> {
 }
 
 watch(
-  () => job.entries.length,
+  () => job.recorded,
   () => (verification.value = null),
 );
 </script>
@@ -51,7 +53,10 @@ watch(
         <p v-if="verification.ok">
           <b>The chain fits:</b> {{ verification.entries }} entries, each with its own hash, the one before it
           and the journal beside the database. A complete rewrite of chain and journal together would not
-          show.
+          show.<template v-if="verification.restored.length > 0">
+            {{ verification.restored.length }} of them the database had lost and got back from the journal
+            (last: entry {{ verification.restored.at(-1)?.seq }}).</template
+          >
         </p>
         <template v-else>
           <p>
@@ -62,6 +67,7 @@ watch(
           </p>
         </template>
       </div>
+      <WaitingEntries />
       <EntryList />
     </section>
     <section class="sheet-card">

@@ -1,22 +1,31 @@
 <script setup lang="ts">
-import { positionText } from '@torvek/core/design';
-import { formatQuantity } from '@torvek/core/quantity';
+import { entryOutcome, entryTitle } from '@torvek/core/design';
+import type { EntryKind } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
-import { newId } from '../../api/client';
-import { useJob, type RecordedEntry } from '../../stores/job';
+import { nextTick, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { useJob } from '../../stores/job';
+import EntryDetail from './EntryDetail.vue';
+import { pageSize, useRecordPages, type ListedEntry } from './record-pages';
 
-/** The record, newest first; an entry opens to what it was judged on, and can be corrected by a new one. */
+/** The record, newest first and page by page; an entry opens to what it was judged on. */
 const job = useJob();
-const kind = ref<'all' | RecordedEntry['body']['kind']>('all');
+const route = useRoute();
+const pages = useRecordPages();
+const { entries, total, problem, reading, trail, kind } = pages;
 const opened = ref<number | null>(null);
-const correcting = ref<number | null>(null);
-const reason = ref('');
-const problem = ref<string | null>(null);
-const kinds = ['all', 'result', 'acceptance', 'position', 'work', 'correction'] as const;
-const shown = computed(() =>
-  [...job.entries].reverse().filter(({ body }) => kind.value === 'all' || body.kind === kind.value),
-);
+const kinds: [EntryKind | null, string][] = [
+  [null, 'all'],
+  ['result', 'results'],
+  ['gate', 'gates'],
+  ['position', 'states'],
+  ['acceptance', 'acceptances'],
+  ['deviation', 'deviations'],
+  ['snag', 'snags'],
+  ['work', 'work'],
+  ['note', 'notes'],
+  ['correction', 'corrections'],
+];
 const zone = () => job.design.settings.zone ?? 'UTC';
 const day = (instant: string) =>
   new Date(instant).toLocaleDateString('en-GB', {
@@ -28,69 +37,50 @@ const day = (instant: string) =>
 const time = (instant: string) =>
   new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone() });
 
-function title({ body }: RecordedEntry): string {
-  switch (body.kind) {
-    case 'result':
-      return body.title;
-    case 'acceptance':
-      return `Accepted: ${body.message}`;
-    case 'position':
-      return positionText(body);
-    case 'work':
-      return body.what;
-    case 'correction':
-      return `Entry ${body.of} corrected`;
-  }
-}
+const isStale = (entry: ListedEntry) =>
+  job.assessment.steps.some(({ entry: one, state }) => one?.seq === entry.seq && state === 'stale');
 
-function outcome({ body }: RecordedEntry): string {
-  if (body.kind !== 'result') return '';
-  const value =
-    body.measured.kind === 'value'
-      ? formatQuantity(body.measured.value, body.measured.unit, 4)
-      : `${body.measured.samples.length} samples`;
-  return `${value}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`;
-}
-
-const statusOf = (entry: RecordedEntry) =>
-  job.assessment.steps.find(({ entry: one }) => one?.seq === entry.seq);
-
-async function correct(of: number): Promise<void> {
-  if (reason.value.trim() === '') {
-    problem.value = 'A reason is needed; the entry itself stays.';
-    return;
-  }
-  problem.value = null;
-  try {
-    await job.record({ id: newId('entry'), kind: 'correction', of, reason: reason.value.trim() });
-    correcting.value = null;
-    reason.value = '';
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : 'not recorded';
-  }
-}
+// A link to one entry (`?entry=12`) opens its page and the entry.
+watch(
+  () => [route.query.entry, total.value],
+  async () => {
+    const seq = Number(route.query.entry);
+    if (!Number.isInteger(seq) || seq < 1 || total.value === 0 || opened.value === seq) return;
+    opened.value = seq;
+    if (!entries.value.some((entry) => entry.seq === seq)) pages.goTo(seq);
+    await nextTick();
+    document.querySelector(`[data-entry="${seq}"]`)?.scrollIntoView({ block: 'center' });
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
   <div>
-    <div class="filter" role="group" aria-label="Kinds of entries">
+    <div class="filter no-print" role="group" aria-label="Kinds of entries">
       <button
-        v-for="one in kinds"
-        :key="one"
+        v-for="[one, word] in kinds"
+        :key="word"
         type="button"
         class="btn btn-quiet btn-sm"
         :aria-pressed="kind === one"
         :class="{ on: kind === one }"
-        @click="kind = one"
+        @click="pages.show(one)"
       >
-        {{ one }}
+        {{ word }}
       </button>
     </div>
-    <p v-if="job.entries.length === 0" class="soft">
-      Nothing is recorded yet. Results, states, acceptances and corrections are appended here and never
-      changed.
+    <p v-if="problem" class="problem" role="alert">
+      {{ problem }} <BButton size="sm" variant="light" @click="pages.read()">Try again</BButton>
     </p>
-    <table v-else class="grid-table">
+    <p v-if="total === 0 && !reading && !problem" class="soft">
+      {{
+        kind === null
+          ? 'Nothing is recorded yet. Results, states, acceptances and corrections are appended here and never changed.'
+          : 'Nothing of this kind is recorded.'
+      }}
+    </p>
+    <table v-if="entries.length > 0" class="grid-table" :aria-rowcount="total + 1" :aria-busy="reading">
       <thead>
         <tr>
           <th scope="col" class="num">no.</th>
@@ -101,9 +91,9 @@ async function correct(of: number): Promise<void> {
         </tr>
       </thead>
       <tbody>
-        <template v-for="entry in shown" :key="entry.id">
+        <template v-for="entry in entries" :key="entry.id">
           <tr
-            :class="{ picked: opened === entry.seq, corrected: job.assessment.corrected.has(entry.seq) }"
+            :class="{ picked: opened === entry.seq, corrected: entry.correctedBy !== null }"
             :data-entry="entry.seq"
           >
             <td class="num">{{ entry.seq }}</td>
@@ -117,87 +107,47 @@ async function correct(of: number): Promise<void> {
                 :aria-expanded="opened === entry.seq"
                 @click="opened = opened === entry.seq ? null : entry.seq"
               >
-                {{ title(entry) }}
+                {{ entryTitle(entry.body) }}
               </button>
             </td>
             <td :class="entry.body.kind === 'result' ? entry.body.verdict : ''">
-              {{ outcome(entry) }}
-              <span v-if="statusOf(entry)?.state === 'stale'" class="stale">stale</span>
+              {{ entryOutcome(entry) }}
+              <span v-if="isStale(entry)" class="stale">stale</span>
               <span v-if="entry.instrument?.standIn" class="soft">stand-in</span>
-              <span v-if="job.assessment.corrected.has(entry.seq)" class="soft">corrected</span>
+              <span v-if="entry.instrument?.overdue" class="stale">calibration overdue</span>
+              <span v-if="entry.correctedBy !== null" class="soft">corrected by {{ entry.correctedBy }}</span>
             </td>
             <td>{{ entry.by }}</td>
           </tr>
-          <tr v-if="opened === entry.seq" class="detail">
+          <tr v-if="opened === entry.seq">
             <td />
-            <td colspan="4">
-              <p v-if="entry.body.kind === 'result'">
-                Expected {{ entry.body.expected }}. {{ entry.body.reasons.join('. ') }}
-                <template v-if="entry.instrument">
-                  By {{ entry.instrument.name }}, {{ entry.body.entered }}.</template
-                >
-              </p>
-              <p v-if="entry.body.kind === 'result' && entry.body.details.length > 0">
-                <template v-for="(detail, i) in entry.body.details" :key="detail.label"
-                  >{{ i > 0 ? '; ' : '' }}{{ detail.label }}
-                  {{ detail.value === null ? 'none' : formatQuantity(detail.value, detail.unit) }}</template
-                >
-              </p>
-              <p v-if="entry.body.kind === 'acceptance' || entry.body.kind === 'correction'">
-                Reason: {{ entry.body.reason }}
-              </p>
-              <p v-if="'remark' in entry.body && entry.body.remark">Remark: {{ entry.body.remark }}</p>
-              <p v-if="statusOf(entry)?.state === 'stale'" class="stale-line">
-                <template v-for="row in statusOf(entry)!.moved" :key="row.figure"
-                  >{{ row.label }} was {{ formatQuantity(row.was, row.unit, 4) }}, is
-                  {{ row.now === null ? 'not computed' : formatQuantity(row.now, row.unit, 4) }}.
-                </template>
-                {{
-                  statusOf(entry)!.wouldStillPass
-                    ? 'It would still pass; a re-test is due.'
-                    : 'A re-test is due.'
-                }}
-              </p>
-              <p v-if="entry.basis.length > 0" class="soft">
-                Judged on
-                <template v-for="(row, i) in entry.basis" :key="row.figure"
-                  >{{ i > 0 ? '; ' : '' }}{{ row.label }}
-                  {{ formatQuantity(row.value, row.unit, 4) }}</template
-                >, design version {{ entry.against.version }}, core {{ entry.against.core }}.
-              </p>
-              <p class="soft hash">SHA-256 {{ entry.sha256 }}</p>
-              <template v-if="entry.body.kind !== 'correction' && !job.assessment.corrected.has(entry.seq)">
-                <BButton
-                  v-if="correcting !== entry.seq"
-                  size="sm"
-                  variant="light"
-                  @click="correcting = entry.seq"
-                  >Correct it by a new entry …</BButton
-                >
-                <form v-else class="correct" @submit.prevent="correct(entry.seq)">
-                  <input
-                    v-model="reason"
-                    class="form-control"
-                    maxlength="2000"
-                    placeholder="Why this entry does not count"
-                    aria-label="Reason of the correction"
-                  />
-                  <BButton size="sm" variant="primary" type="submit">Record</BButton>
-                  <BButton size="sm" variant="light" @click="correcting = null">Leave it</BButton>
-                  <p v-if="problem" class="problem">{{ problem }}</p>
-                </form>
-              </template>
-            </td>
+            <td colspan="4"><EntryDetail :entry="entry" /></td>
           </tr>
         </template>
       </tbody>
     </table>
+    <div v-if="total > pageSize" class="pages no-print">
+      <BButton size="sm" variant="light" :disabled="trail.length === 1 || reading" @click="pages.newer()"
+        >Newer</BButton
+      >
+      <span class="soft"
+        >{{ entries[0]?.seq }} to {{ entries.at(-1)?.seq }}, {{ total.toLocaleString('en-GB') }} in all</span
+      >
+      <BButton
+        size="sm"
+        variant="light"
+        :disabled="entries.at(-1)?.seq === 1 || reading"
+        @click="pages.older()"
+        >Older</BButton
+      >
+    </div>
   </div>
 </template>
 
 <style scoped>
 .filter {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.3rem;
   margin-bottom: 0.5rem;
 }
@@ -227,44 +177,32 @@ async function correct(of: number): Promise<void> {
   color: var(--tv-pass);
 }
 
-.fail {
+.fail,
+.problem {
   color: var(--tv-stop);
+}
+
+.fail {
   font-weight: 600;
 }
 
-.stale,
-.stale-line {
+.stale {
   color: var(--tv-mend);
   font-weight: 600;
 }
 
 .corrected td {
   color: var(--tv-soft);
+}
+
+.corrected .title {
   text-decoration: line-through;
 }
 
-.detail p {
-  margin: 0 0 0.2rem;
-  font-size: 0.85rem;
-}
-
-.hash {
-  overflow-wrap: anywhere;
-}
-
-.correct {
+.pages {
   display: flex;
-  gap: 0.4rem;
-  flex-wrap: wrap;
-}
-
-.correct input {
-  flex: 1;
-  min-width: 14rem;
-}
-
-.problem {
-  color: var(--tv-stop);
-  flex-basis: 100%;
+  gap: 0.8rem;
+  align-items: center;
+  margin-top: 0.6rem;
 }
 </style>

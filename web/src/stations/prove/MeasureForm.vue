@@ -3,8 +3,9 @@ import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torve
 import { parseQuantity } from '@torvek/core/quantity';
 import type { Instrument, Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, nextTick, ref, useId, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
+import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
@@ -17,6 +18,9 @@ const id = useId();
 const text = ref('');
 const packVoltage = ref('');
 const remark = ref('');
+const register = useInstruments();
+/** Id of a registered instrument, or empty for one named by hand. */
+const instrumentId = ref('');
 const instrumentName = ref('');
 const behaviour = ref('true');
 /** A reading that was taken and is not recorded yet. */
@@ -31,6 +35,19 @@ let entryId = newId('entry');
 const isTrace = computed(() => props.step.expected?.kind === 'rise');
 const unit = computed(() => props.step.expected?.unit ?? '');
 const rise = computed(() => (props.step.expected?.kind === 'rise' ? props.step.expected : null));
+const zone = computed(() => job.design.settings.zone);
+const registered = computed(() => register.ofKind(props.step.instrument));
+const overdue = computed(() =>
+  registered.value.find((one) => one.id === instrumentId.value && register.isOverdue(one, zone.value)),
+);
+// The first of its kind is taken up by itself; another one is a choice that stays while it fits.
+watch(
+  registered,
+  (those) => {
+    if (!those.some(({ id: one }) => one === instrumentId.value)) instrumentId.value = those[0]?.id ?? '';
+  },
+  { immediate: true },
+);
 const kindNames = { meter: 'Meter', 'insulation-tester': 'Insulation tester', scope: 'Scope' };
 
 function clear(): void {
@@ -53,6 +70,10 @@ watch(
   },
   { immediate: true },
 );
+
+onMounted(() => {
+  if (register.all.length === 0) void register.load();
+});
 
 async function takeReading(): Promise<void> {
   busy.value = true;
@@ -113,6 +134,13 @@ const trace = computed(() => {
   return read.ok && pack.ok && pack.value > 0 ? { samples: read.samples, packVoltageV: pack.value } : null;
 });
 
+/** What was measured with, when no stand-in read it. */
+function instrumentByHand(): { id: string } | Instrument {
+  if (instrumentId.value !== '') return { id: instrumentId.value };
+  const kind = props.step.instrument;
+  return { kind, name: instrumentName.value.trim() || `${kindNames[kind]}, not named`, standIn: false };
+}
+
 async function record(sure = false): Promise<void> {
   if (busy.value || props.step.expected === null) return;
   problem.value = null;
@@ -123,22 +151,21 @@ async function record(sure = false): Promise<void> {
     if (question.value !== null) return;
   }
   question.value = null;
-  const instrument: Instrument = reading.value?.instrument ?? {
-    kind: props.step.instrument,
-    name: instrumentName.value.trim() || `${kindNames[props.step.instrument]}, not named`,
-    standIn: false,
-  };
+  const instrument = reading.value?.instrument ?? instrumentByHand();
   busy.value = true;
   try {
-    await job.record({
-      id: entryId,
-      kind: 'result',
-      step: props.step.id,
-      measured: taken.measured,
-      entered: reading.value === null ? taken.entered : 'stand-in',
-      instrument,
-      ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
-    });
+    await job.record(
+      {
+        id: entryId,
+        kind: 'result',
+        step: props.step.id,
+        measured: taken.measured,
+        entered: reading.value === null ? taken.entered : 'stand-in',
+        instrument,
+        ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
+      },
+      `${props.step.title}: ${isTrace.value ? 'trace' : `${text.value} ${unit.value}`}`,
+    );
     clear();
     field.value?.focus();
   } catch (error) {
@@ -189,13 +216,25 @@ async function record(sure = false): Promise<void> {
     </template>
     <div v-if="reading === null" class="pair">
       <label :for="`${id}i`">Instrument</label>
-      <input
-        :id="`${id}i`"
-        v-model="instrumentName"
-        class="form-control"
-        maxlength="120"
-        :placeholder="`${kindNames[step.instrument]}, make and number`"
-      />
+      <select :id="`${id}i`" v-model="instrumentId" class="form-select">
+        <option v-for="one in registered" :key="one.id" :value="one.id">
+          {{ one.name }}, {{ one.serial }}{{ register.isOverdue(one, zone) ? ': calibration overdue' : '' }}
+        </option>
+        <option value="">not in the register …</option>
+      </select>
+      <p v-if="overdue" class="overdue" role="status">
+        ◆ Its calibration ran out on {{ overdue.calibrationDue }}: the entry will be marked.
+      </p>
+      <template v-if="instrumentId === ''">
+        <label :for="`${id}n`">Its name</label>
+        <input
+          :id="`${id}n`"
+          v-model="instrumentName"
+          class="form-control"
+          maxlength="120"
+          :placeholder="`${kindNames[step.instrument]}, make and number`"
+        />
+      </template>
     </div>
     <p v-else class="by-stand-in">
       Read by the {{ reading.instrument.name.toLowerCase() }}: this measures no vehicle, and the record will
@@ -282,6 +321,13 @@ async function record(sure = false): Promise<void> {
 .problem {
   color: var(--tv-stop);
   margin: 0;
+}
+
+.overdue {
+  grid-column: 2;
+  margin: 0;
+  font-size: 0.9rem;
+  color: var(--tv-mend);
 }
 
 .by-stand-in {

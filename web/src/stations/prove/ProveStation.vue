@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useJob } from '../../stores/job';
+import WaitingEntries from '../../parts/WaitingEntries.vue';
 import PositionForm from './PositionForm.vue';
+import SnagList from './SnagList.vue';
 import StepBench from './StepBench.vue';
 import StepList from './StepList.vue';
 
@@ -32,8 +34,10 @@ function next(): void {
       <section class="sheet-card list">
         <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
       </section>
+      <SnagList />
     </div>
     <div class="sheet-card right">
+      <WaitingEntries />
       <StepBench
         v-if="selected"
         :status="selected"

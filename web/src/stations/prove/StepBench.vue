@@ -1,7 +1,12 @@
 <script setup lang="ts">
 import type { StepStatus } from '@torvek/core/design';
-import { computed } from 'vue';
+import { gates } from '@torvek/core/commissioning';
+import { computed, ref, watch } from 'vue';
 import GapLink from '../../parts/GapLink.vue';
+import { useJob } from '../../stores/job';
+import { useSession } from '../../stores/session';
+import DeviationPanel from './DeviationPanel.vue';
+import GateConfirm from './GateConfirm.vue';
 import LastResult from './LastResult.vue';
 import MeasureForm from './MeasureForm.vue';
 import PrecautionsBox from './PrecautionsBox.vue';
@@ -10,7 +15,19 @@ import TracePlot from './TracePlot.vue';
 /** One step at the bench: precautions, what to do, the expectation, the last result, the measurement. */
 const props = defineProps<{ status: StepStatus; gateOpen: boolean; waitsFor: string[] }>();
 const emit = defineEmits<{ next: [] }>();
+const job = useJob();
+const session = useSession();
 const step = computed(() => props.status.step);
+const gate = computed(() => gates.find(({ id }) => id === step.value.gate)!);
+/** An HV gate is open for this person when somebody confirmed it, or they work alone with a concession. */
+const confirmed = ref(false);
+watch(
+  () => gate.value.id,
+  () => (confirmed.value = false),
+);
+const deviations = computed(() =>
+  job.assessment.deviations.filter(({ result }) => result.body.step === step.value.id).reverse(),
+);
 const last = computed(() => props.status.entry);
 /** The trace that was recorded last, to be shown against the design of today. */
 const recorded = computed(() => {
@@ -35,11 +52,25 @@ const recorded = computed(() => {
     </template>
     <template v-else>
       <p class="expected"><span class="soft">Expected</span> {{ step.expectedText }}</p>
-      <LastResult v-if="last" :status="status" :last="last" />
       <p v-if="!gateOpen" class="closed" role="status">
         This gate is closed: it waits for {{ waitsFor.join(' and ') }}. Nothing is recorded here before that.
       </p>
-      <MeasureForm v-else :step="step" @next="emit('next')" />
+      <GateConfirm
+        v-else-if="gate.hv && session.may('technician')"
+        :key="gate.id"
+        :gate="gate.id"
+        :title="gate.title"
+        @open="confirmed = $event"
+      />
+      <LastResult v-if="last" :status="status" :last="last" />
+      <p v-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
+      <MeasureForm v-else-if="gateOpen && (!gate.hv || confirmed)" :step="step" @next="emit('next')" />
+      <DeviationPanel
+        v-for="deviation in deviations"
+        :key="deviation.result.seq"
+        :deviation="deviation"
+        :status="status"
+      />
       <template v-if="recorded">
         <h3>Recorded last</h3>
         <TracePlot

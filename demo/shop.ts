@@ -1,0 +1,55 @@
+import type { InstrumentKind, Role } from '@torvek/core/record';
+
+/** The invented people of the demo shop. They sign in with one click, in demo mode alone. */
+export const shopPeople: { id: string; name: string; roles: Role[] }[] = [
+  { id: 'person-demo-designer', name: 'Maren Oskarby', roles: ['designer', 'witness'] },
+  { id: 'person-demo-technician', name: 'Tobin Halloway', roles: ['technician'] },
+  { id: 'person-demo-witness', name: 'Ruan Pellory', roles: ['witness'] },
+  { id: 'person-demo-owner', name: 'Hedda Vantongeren', roles: ['owner'] },
+];
+
+/** Everyone's password in the demo: a witness needs one. It opens nothing outside demo mode. */
+export const shopPassword = 'torvek-demo';
+
+export const designer = shopPeople[0]!.name;
+export const technician = shopPeople[1]!.name;
+export const witness = shopPeople[2]!.name;
+
+export interface ShopInstrument {
+  id: string;
+  kind: InstrumentKind;
+  name: string;
+  serial: string;
+  calibrationDue: string | null;
+}
+
+/** The register of instruments; the insulation tester's calibration has run out in between. */
+export const shopInstruments: ShopInstrument[] = [
+  {
+    id: 'instrument-meter-3',
+    kind: 'meter',
+    name: 'Bench meter, no. 3',
+    serial: 'BM 30711',
+    calibrationDue: '2027-03-31',
+  },
+  {
+    id: 'instrument-tester-1',
+    kind: 'insulation-tester',
+    name: 'Insulation tester, no. 1',
+    serial: 'IT 0118-4',
+    calibrationDue: '2026-11-14',
+  },
+  {
+    id: 'instrument-scope-1',
+    kind: 'scope',
+    name: 'Two-channel scope with differential probe',
+    serial: 'SC 2290',
+    calibrationDue: '2027-01-15',
+  },
+];
+
+export const [meter, tester, scope] = shopInstruments.map(({ id }) => ({ id })) as [
+  { id: string },
+  { id: string },
+  { id: string },
+];

@@ -1,0 +1,138 @@
+import { list, number, oneOf, record, table, text } from '@torvek/core/calculator';
+import { gates, snagGates } from '@torvek/core/commissioning';
+import {
+  instrumentKinds,
+  soloMeasures,
+  unrecordable,
+  type Instrument,
+  type Measured,
+  type SoloMeasure,
+} from '@torvek/core/record';
+
+interface Common {
+  id: string;
+  takenAt: string;
+  /** SHA-256 of files sent before. */
+  attachments?: string[];
+}
+
+/** The second person at an HV gate, with their own password. */
+export interface WitnessWord {
+  name: string;
+  password: string;
+}
+
+/** What a client sends; the server makes the entry of it. */
+export type EntryRequest = Common &
+  (
+    | {
+        kind: 'result';
+        step: string;
+        measured: Measured;
+        entered: 'stand-in' | 'typed' | 'pasted';
+        /** From the register by its id, or named by hand. */
+        instrument: { id: string } | Instrument;
+        remark?: string;
+      }
+    | { kind: 'acceptance'; check: string; reason: string }
+    | {
+        kind: 'position';
+        linksOut: number;
+        serviceDisconnect: 'out' | 'in';
+        mains: 'open' | 'closed';
+        remark?: string;
+      }
+    | { kind: 'work'; what: string; subjects: string[] }
+    | { kind: 'correction'; of: number; reason: string }
+    | {
+        kind: 'gate';
+        gate: string;
+        witness?: WitnessWord;
+        alone?: { replacedBy: SoloMeasure[]; how: string };
+      }
+    | { kind: 'deviation'; of: number; tried: string; cause?: string; cured: boolean; subjects: string[] }
+    | { kind: 'snag'; what: string; gate: string; subjects: string[] }
+    | { kind: 'snag-gone'; of: number; how: string }
+    | { kind: 'note'; text: string }
+  );
+
+const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
+  value.kind === 'trace'
+    ? {
+        kind: oneOf(['trace']),
+        samples: table({ columns: [{}, {}], minRows: 8, maxRows: 20_000 }),
+        packVoltageV: number({ above: 0 }),
+        unit: oneOf(['V']),
+      }
+    : { kind: oneOf(['value']), value: number(), unit: text(20) },
+);
+
+const instrument = record.by((value): Record<string, ReturnType<typeof text>> =>
+  Object.hasOwn(value, 'id')
+    ? { id: text(80) }
+    : {
+        kind: oneOf(instrumentKinds),
+        name: text(120),
+        standIn: oneOf([true, false]),
+        behaviour: text.optional(40),
+      },
+);
+
+const number1 = number({ min: 1, integer: true });
+const subjects = list(text(80), { maxRows: 500 });
+
+const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof record>>> = {
+  result: {
+    step: text(160),
+    measured,
+    entered: oneOf(['stand-in', 'typed', 'pasted']),
+    instrument,
+    remark: text.optional(2000),
+  },
+  acceptance: { check: text(300), reason: text(2000) },
+  position: {
+    linksOut: number({ min: 0, max: 10_000, integer: true }),
+    serviceDisconnect: oneOf(['out', 'in']),
+    mains: oneOf(['open', 'closed']),
+    remark: text.optional(2000),
+  },
+  work: { what: text(2000), subjects: list(text(80), { minRows: 1, maxRows: 500 }) },
+  correction: { of: number1, reason: text(2000) },
+  gate: {
+    gate: oneOf(gates.map(({ id }) => id)),
+    witness: record.optional({ name: text(80), password: text(200) }),
+    alone: record.optional({
+      replacedBy: list(oneOf(soloMeasures), { minRows: 1, maxRows: soloMeasures.length }),
+      how: text(2000, { min: 10 }),
+    }),
+  },
+  deviation: {
+    of: number1,
+    tried: text(2000),
+    cause: text.optional(300),
+    cured: oneOf([true, false]),
+    subjects,
+  },
+  snag: { what: text(500), gate: oneOf(snagGates.map(({ id }) => id)), subjects },
+  'snag-gone': { of: number1, how: text(2000) },
+  note: { text: text(4000) },
+};
+
+/** The door of an entry request. */
+export const entryDoor = {
+  schema: (body: Record<string, unknown>) =>
+    record({
+      kind: oneOf(Object.keys(fields)),
+      id: text(80),
+      takenAt: text(40),
+      attachments: list.optional(text(64), { maxRows: 20 }),
+      ...(Object.hasOwn(fields, String(body.kind)) ? fields[body.kind as EntryRequest['kind']] : {}),
+    }),
+  cross(input: EntryRequest, issue: (path: string, message: string) => void) {
+    if (Number.isNaN(Date.parse(input.takenAt))) issue('takenAt', 'must be a time (ISO 8601)');
+    const bad = unrecordable(input);
+    if (bad !== null) issue(bad, 'holds a character that cannot be recorded');
+    if (input.kind === 'gate' && (input.witness === undefined) === (input.alone === undefined))
+      issue('witness', 'or else alone: one of the two must be given');
+  },
+};
