@@ -1,10 +1,10 @@
 // npm run bench: the timings and the endurance that the project promises. No test depends on them.
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { ensureBuilt, ensureChromium, ensureInstalled, root, run } from './lib.mjs';
+import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
 ensureInstalled();
 ensureChromium();
@@ -18,6 +18,12 @@ function report(name, value, limit, unit) {
   console.log(
     `  ${name.padEnd(46)} ${value.toFixed(1).padStart(8)} ${unit}, limit ${limit} ${unit}: ${holds ? 'holds' : 'DOES NOT HOLD'}`,
   );
+}
+
+/** Runs one of the measurements that need the sources; it prints its own figures. */
+function measure(script, ...args) {
+  const command = ['--import', 'tsx', join(root, 'scripts/bench', script), ...args];
+  failed = spawnSync(process.execPath, command, { cwd: root, stdio: 'inherit' }).status !== 0 || failed;
 }
 
 async function start(data, script) {
@@ -43,11 +49,7 @@ async function start(data, script) {
 }
 
 console.log('\nWarm evaluation of demo A, median of 25');
-try {
-  run(process.execPath, ['--import', 'tsx', join(root, 'scripts/bench/evaluate.ts')]);
-} catch {
-  failed = true;
-}
+measure('evaluate.ts');
 
 console.log('\nStarting, from an installed tree');
 const data = mkdtempSync(join(tmpdir(), 'torvek-bench-'));
@@ -99,9 +101,5 @@ await second.stop();
 rmSync(data, { recursive: true, force: true });
 
 console.log('\nKills during writes');
-try {
-  run(process.execPath, ['--import', 'tsx', join(root, 'scripts/bench/kills.ts'), process.argv[2] ?? '50']);
-} catch {
-  failed = true;
-}
+measure('kills.ts', process.argv[2] ?? '50');
 process.exit(failed ? 1 : 0);

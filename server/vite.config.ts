@@ -12,7 +12,7 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', verify: 'src/verify.ts' },
+      input: { main: 'src/main.ts', verify: 'src/verify.ts', backup: 'src/backup.ts' },
       output: { entryFileNames: '[name].js', chunkFileNames: '[name].js' },
     },
   },

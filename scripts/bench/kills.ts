@@ -19,5 +19,4 @@ say(
 say('doubled', doubled === 0, String(doubled));
 say('chain verifies', chainFits, chainFits ? 'yes' : 'no');
 say('slowest start on data that was there', slowestStartMs < 5000, `${slowestStartMs} ms, limit 5000 ms`);
-process.exitCode =
-  missing.length === 0 && doubled === 0 && chainFits && slowestStartMs < 5000 ? 0 : 1;
+process.exitCode = missing.length === 0 && doubled === 0 && chainFits && slowestStartMs < 5000 ? 0 : 1;

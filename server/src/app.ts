@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { calculatorRoutes } from './calculators/routes';
 import { entryRoutes } from './entries/routes';
+import { fileRoutes } from './files/routes';
 import { jsonBody, rawBody } from './http/body';
 import { HttpError, notFound } from './http/errors';
 import { guard } from './http/guard';
@@ -15,6 +16,7 @@ import { jobRoutes } from './jobs/routes';
 import { peopleRoutes } from './people/routes';
 import type { Rooms } from './rooms';
 import { standInRoutes } from './stand-ins/routes';
+import { takeAwayRoutes } from './take-away/routes';
 
 export interface AppOptions {
   rooms: Rooms;
@@ -26,7 +28,7 @@ export interface AppOptions {
 
 /** The whole route table. */
 export function routeTable(rooms: Rooms): Route[] {
-  const { jobs, changes, people, sessions, instruments } = rooms;
+  const { jobs, people, sessions, instruments } = rooms;
   return [
     route({
       method: 'get',
@@ -35,11 +37,13 @@ export function routeTable(rooms: Rooms): Route[] {
       handle: () => ({ status: 'ok', core: coreVersion }),
     }),
     ...calculatorRoutes,
-    ...jobRoutes(jobs, changes),
+    ...jobRoutes(rooms),
     ...entryRoutes(rooms),
     ...peopleRoutes(people, sessions),
     ...instrumentRoutes(instruments),
     ...standInRoutes(jobs),
+    ...fileRoutes(rooms),
+    ...takeAwayRoutes(rooms),
   ];
 }
 

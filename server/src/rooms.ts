@@ -3,15 +3,18 @@ import { systemClock, type Clock } from './clock';
 import type { Database } from './database';
 import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
+import { Files } from './files/files';
 import { Instruments } from './instruments/instruments';
 import { Changes } from './jobs/changes';
 import { Jobs } from './jobs/jobs';
+import { Releases } from './jobs/releases';
 import { People } from './people/people';
 import { Sessions } from './people/sessions';
 
 /** What the routes work with. */
 export interface Rooms {
   database: Database;
+  dataFolder: string;
   clock: Clock;
   people: People;
   sessions: Sessions;
@@ -19,6 +22,8 @@ export interface Rooms {
   jobs: Jobs;
   changes: Changes;
   ledger: Ledger;
+  releases: Releases;
+  files: Files;
 }
 
 export interface RoomOptions {
@@ -35,6 +40,7 @@ export function openRooms(
   const jobs = new Jobs(database, clock);
   return {
     database,
+    dataFolder,
     clock,
     people: new People(database, clock, demoMode),
     sessions: new Sessions(database, clock, demoMode),
@@ -42,5 +48,7 @@ export function openRooms(
     jobs,
     changes: new Changes(database, jobs, clock),
     ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock),
+    releases: new Releases(database, jobs, clock),
+    files: new Files(database, join(dataFolder, 'files'), clock),
   };
 }

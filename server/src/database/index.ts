@@ -5,7 +5,7 @@ import { openPglite } from './pglite';
 import { openPostgres } from './postgres';
 
 export type { Database, Queryable } from './database';
-export { migrate } from './migrate';
+export { migrate, migrateTo, newestMigration } from './migrate';
 export { openPglite } from './pglite';
 
 /** Opens and migrates the database of a data folder: embedded, or a PostgreSQL server when a URL is given. */

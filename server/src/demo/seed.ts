@@ -89,6 +89,7 @@ async function record(
     by: person,
     now: at,
     instruments: rooms.instruments,
+    files: rooms.files,
     people: {
       // The story's witnesses gave their word at its time.
       witness: (_first, { name }) =>

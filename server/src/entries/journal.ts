@@ -4,11 +4,14 @@ import {
   fsyncSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
+  renameSync,
+  rmSync,
   truncateSync,
   writeSync,
 } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 
 export interface JournalLine {
   seq: number;
@@ -69,6 +72,53 @@ export class Journal {
   abandon(job: string, { seq, sha256 }: JournalLine): void {
     this.lasts.delete(job);
     this.write(job, { abandoned: seq, sha256 });
+  }
+
+  /** Takes over the entries of a job that came from elsewhere, before the database has them. */
+  adopt(job: string, lines: readonly JournalLine[]): void {
+    if (existsSync(this.path(job))) throw new Error(`a journal of ${job} is here already`);
+    const text = lines.map(({ seq, sha256, text: content }) =>
+      [JSON.stringify({ seq, sha256, text: content }), JSON.stringify({ committed: seq, sha256 })].join('\n'),
+    );
+    const file = openSync(this.path(job), 'wx');
+    try {
+      writeSync(file, text.length === 0 ? '' : `${text.join('\n')}\n`);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+    this.lasts.delete(job);
+  }
+
+  /** Takes an adoption back that the database refused. */
+  disown(job: string): void {
+    rmSync(this.path(job), { force: true });
+    this.lasts.delete(job);
+  }
+
+  /** Every file of the journal, for a backup. */
+  files(): { name: string; bytes: Uint8Array }[] {
+    return readdirSync(this.folder).map((name) => ({ name, bytes: readFileSync(join(this.folder, name)) }));
+  }
+
+  /**
+   * Puts other files in the place of all: at a restore. The old ones are moved aside.
+   *
+   * @param aside a folder that is not there yet
+   */
+  replace(files: { name: string; bytes: Uint8Array }[], aside: string): void {
+    renameSync(this.folder, aside);
+    mkdirSync(this.folder, { recursive: true });
+    for (const { name, bytes } of files) {
+      const file = openSync(join(this.folder, basename(name)), 'w');
+      try {
+        writeSync(file, bytes);
+        fsyncSync(file);
+      } finally {
+        closeSync(file);
+      }
+    }
+    this.lasts.clear();
   }
 
   /** Forgets what is kept in memory: the files were replaced. */

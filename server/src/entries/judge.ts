@@ -2,6 +2,7 @@ import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/
 import { assess } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
 import type { Entry, EntryBody, Instrument, Person } from '@torvek/core/record';
+import type { Files } from '../files/files';
 import { HttpError, invalidInput } from '../http/errors';
 import { dayIn, type Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
@@ -20,6 +21,7 @@ export interface Court {
   now: string;
   people: Pick<People, 'witness'>;
   instruments: Pick<Instruments, 'forEntry'>;
+  files: Pick<Files, 'check'>;
 }
 
 type Case<Kind extends EntryRequest['kind']> = {
@@ -34,6 +36,7 @@ type Case<Kind extends EntryRequest['kind']> = {
  */
 export async function judgeRequest(request: EntryRequest, bench: Bench, court: Court): Promise<Draft> {
   const { id, takenAt, attachments = [] } = request;
+  await court.files.check(bench.job.id, attachments, bench.db);
   const judged = await judgeKind(request, bench, court);
   return {
     id,

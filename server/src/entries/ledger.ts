@@ -74,7 +74,7 @@ export class Ledger {
   constructor(
     private readonly database: Database,
     private readonly jobs: Jobs,
-    private readonly journal: Journal,
+    readonly journal: Journal,
     private readonly clock: Clock,
   ) {}
 

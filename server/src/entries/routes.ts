@@ -21,7 +21,7 @@ function pageOf({ before, limit, kind = null }: Record<string, string | null>): 
 }
 
 /** The record of a job: read, append, verify. */
-export function entryRoutes({ ledger, people, instruments, clock }: Rooms): Route[] {
+export function entryRoutes({ ledger, people, instruments, files, clock }: Rooms): Route[] {
   return [
     route({
       method: 'get',
@@ -42,7 +42,13 @@ export function entryRoutes({ ledger, people, instruments, clock }: Rooms): Rout
       door: entryDoor,
       handle: (call) =>
         ledger.append(call.params.job!, call.body.id, (bench) =>
-          judgeRequest(call.body, bench, { by: signedIn(call), now: clock.now(), people, instruments }),
+          judgeRequest(call.body, bench, {
+            by: signedIn(call),
+            now: clock.now(),
+            people,
+            instruments,
+            files,
+          }),
         ),
     }),
     route({

@@ -29,3 +29,8 @@ export function evaluated(job: Job): Evaluated {
   if (kept.size > mostKept && oldest !== undefined) kept.delete(oldest);
   return fresh;
 }
+
+/** Forgets all: the data was replaced. */
+export function forgetEvaluations(): void {
+  kept.clear();
+}

@@ -12,6 +12,9 @@ export interface JobSummary {
   entries: number;
   /** When the last change was saved or entry recorded. */
   touchedAt: string;
+  /** When and by whom it was brought in from elsewhere; null: it was made here. */
+  importedAt: string | null;
+  importedBy: string | null;
 }
 
 export interface Job {
@@ -49,6 +52,7 @@ export class Jobs {
   async list(): Promise<JobSummary[]> {
     const rows = await this.database.query<JobSummary & { entries: string | number }>(`
       SELECT jobs.id, jobs.name, jobs.demo, jobs.created_at AS "createdAt", jobs.version,
+        jobs.imported_at AS "importedAt", jobs.imported_by AS "importedBy",
         (SELECT count(*) FROM entries WHERE entries.job_id = jobs.id) AS entries,
         GREATEST(
           jobs.created_at,

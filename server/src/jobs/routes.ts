@@ -1,9 +1,10 @@
 import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import { unrecordable } from '@torvek/core/record';
 import * as yup from 'yup';
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';
-import type { ChangeRequest, Changes } from './changes';
-import type { Jobs } from './jobs';
+import type { Rooms } from '../rooms';
+import type { ChangeRequest } from './changes';
 
 const named = record({ id: text(80), name: text(120) });
 
@@ -33,7 +34,11 @@ function versionOf(text: string | undefined, path: string): number {
 }
 
 /** Jobs: list, new, open, duplicate, rename; their changes and versions. */
-export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
+export function jobRoutes({
+  jobs,
+  changes,
+  releases,
+}: Pick<Rooms, 'jobs' | 'changes' | 'releases'>): Route[] {
   return [
     route({ method: 'get', path: '/jobs', role: 'witness', handle: () => jobs.list() }),
     route<{ id: string; name: string }>({
@@ -81,6 +86,31 @@ export function jobRoutes(jobs: Jobs, changes: Changes): Route[] {
       path: '/jobs/:job/versions/:version',
       role: 'witness',
       handle: ({ params }) => changes.at(params.job!, versionOf(params.version, 'version')),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/releases',
+      role: 'witness',
+      handle: ({ params }) => releases.list(params.job!),
+    }),
+    route<{ id: string; label: string; version: number }>({
+      method: 'post',
+      path: '/jobs/:job/releases',
+      role: 'designer',
+      door: {
+        schema: record({ id: text(80), label: text(200), version: number({ min: 0, integer: true }) }),
+        cross(input: { label: string }, issue) {
+          const bad = unrecordable(input.label);
+          if (bad !== null) issue('label', 'holds a character that cannot be recorded');
+        },
+      },
+      handle: (call) => releases.release(call.params.job!, call.body, signedIn(call).name),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/releases/:number',
+      role: 'witness',
+      handle: ({ params }) => releases.content(params.job!, versionOf(params.number, 'number')),
     }),
     route({
       method: 'get',

@@ -1,0 +1,160 @@
+import { createHash } from 'node:crypto';
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  writeSync,
+} from 'node:fs';
+import { join } from 'node:path';
+import { fileTypeFromBuffer } from 'file-type';
+import type { Clock } from '../clock';
+import type { Database, Queryable } from '../database';
+import { HttpError, invalidInput, notFound } from '../http/errors';
+
+/** Largest file. */
+export const fileLimitBytes = 20 * 1024 * 1024;
+/** All files of one job together. */
+const jobLimitBytes = 500 * 1024 * 1024;
+
+/** What may be attached, judged by content: pictures, documents, plain text (measurements as CSV). */
+const allowedTypes = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/heic', 'application/pdf']);
+
+export interface StoredFile {
+  sha256: string;
+  name: string;
+  type: string;
+  size: number;
+  addedBy: string;
+  addedAt: string;
+}
+
+interface Row {
+  sha256: string;
+  name: string;
+  type: string;
+  size: number;
+  added_by: string;
+  added_at: string;
+}
+
+const ofRow = ({ added_by, added_at, ...row }: Row): StoredFile => ({
+  sha256: row.sha256,
+  name: row.name,
+  type: row.type,
+  size: row.size,
+  addedBy: added_by,
+  addedAt: added_at,
+});
+
+/**
+ * What kind of file this is, by its bytes; what it is called does not count.
+ *
+ * @returns a media type, or null when it may not be attached
+ */
+export async function typeOf(bytes: Uint8Array): Promise<string | null> {
+  const known = await fileTypeFromBuffer(bytes);
+  if (known !== undefined) return allowedTypes.has(known.mime) ? known.mime : null;
+  return isPlainText(bytes) ? 'text/plain; charset=utf-8' : null;
+}
+
+function isPlainText(bytes: Uint8Array): boolean {
+  try {
+    const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    // A page with scripts is no measurement; neither is anything with control characters.
+    return !/\p{Cc}/u.test(text.replace(/[\t\n\r]/g, '')) && !/^\s*</.test(text);
+  } catch {
+    return false;
+  }
+}
+
+/** Photos and files of jobs, by the hash of their content. */
+export class Files {
+  constructor(
+    private readonly database: Database,
+    private readonly folder: string,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Keeps a file: on disk and fsynced before the answer. The same content again is the same file. */
+  async add(job: string, name: string, bytes: Uint8Array, by: string): Promise<StoredFile> {
+    if (bytes.length === 0) throw invalidInput([{ path: 'file', message: 'is empty' }]);
+    const type = await typeOf(bytes);
+    if (type === null)
+      throw invalidInput([
+        { path: 'file', message: 'is neither a picture (PNG, JPEG, WebP, HEIC), a PDF nor plain text' },
+      ]);
+    const sha256 = hashBytes(bytes);
+    const [{ used } = { used: 0 }] = await this.database.query<{ used: number | string }>(
+      'SELECT COALESCE(sum(size), 0) AS used FROM files WHERE job_id = $1',
+      [job],
+    );
+    if (Number(used) + bytes.length > jobLimitBytes)
+      throw new HttpError(413, 'too-large', 'the files of this job would be larger than 500 MB together');
+    this.write(sha256, bytes);
+    await this.database.query(
+      `INSERT INTO files (job_id, sha256, name, type, size, added_by, added_at)
+       VALUES ($1, $2, $3, $4, $5, $6, $7) ON CONFLICT DO NOTHING`,
+      [job, sha256, name, type, bytes.length, by, this.clock.now()],
+    );
+    return this.describe(job, sha256);
+  }
+
+  async list(job: string, on: Queryable = this.database): Promise<StoredFile[]> {
+    const rows = await on.query<Row>('SELECT * FROM files WHERE job_id = $1 ORDER BY added_at, sha256', [
+      job,
+    ]);
+    return rows.map(ofRow);
+  }
+
+  /** @throws HttpError naming the attachment that is no file of the job */
+  async check(job: string, hashes: readonly string[], on: Queryable): Promise<void> {
+    if (hashes.length === 0) return;
+    const there = new Set((await this.list(job, on)).map(({ sha256 }) => sha256));
+    const missing = hashes.findIndex((hash) => !there.has(hash));
+    if (missing >= 0)
+      throw invalidInput([{ path: `attachments.${missing}`, message: 'is no file of this job' }]);
+  }
+
+  async describe(job: string, sha256: string): Promise<StoredFile> {
+    const found = (await this.list(job)).find((file) => file.sha256 === sha256);
+    if (found === undefined) throw notFound('this file');
+    return found;
+  }
+
+  /** The bytes, checked against their name. */
+  read(sha256: string): Uint8Array {
+    const path = this.path(sha256);
+    if (!existsSync(path)) throw notFound('this file');
+    const bytes = readFileSync(path);
+    if (hashBytes(bytes) !== sha256)
+      throw new HttpError(409, 'file-damaged', `the file ${sha256.slice(0, 12)}… is not what was stored`);
+    return bytes;
+  }
+
+  /** Writes the bytes of a file under their hash: fsynced, then renamed into place. */
+  write(sha256: string, bytes: Uint8Array): void {
+    mkdirSync(this.folder, { recursive: true });
+    const path = this.path(sha256);
+    if (existsSync(path)) return;
+    const half = `${path}.${process.pid}.part`;
+    const file = openSync(half, 'w');
+    try {
+      writeSync(file, bytes);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+    renameSync(half, path);
+  }
+
+  private path(sha256: string): string {
+    if (!/^[0-9a-f]{64}$/.test(sha256)) throw notFound('this file');
+    return join(this.folder, sha256);
+  }
+}
+
+export const hashBytes = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');

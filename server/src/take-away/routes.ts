@@ -1,0 +1,70 @@
+import { invalidInput } from '../http/errors';
+import { Download, route, signedIn, type Route } from '../http/route';
+import type { Rooms } from '../rooms';
+import { makeBackup, restoreBackup } from './backup';
+import { exportJob } from './export';
+import { checkArchive, importJob } from './import';
+
+/** Largest archive that is taken in. */
+const archiveLimitBytes = 512 * 1024 * 1024;
+
+function bytesOf(body: unknown): Uint8Array {
+  if (body instanceof Uint8Array && body.length > 0) return body;
+  throw invalidInput([{ path: 'file', message: 'is empty' }]);
+}
+
+const stamp = (instant: string) => instant.slice(0, 16).replace(/[T:]/g, '-');
+
+/** A job as one file, out and in; everything as one file, out and back. */
+export function takeAwayRoutes(rooms: Rooms): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/jobs/:job/export',
+      role: 'witness',
+      async handle(call) {
+        const job = await rooms.jobs.get(call.params.job!);
+        const bytes = await exportJob(rooms, job.id, signedIn(call).name);
+        const name = `${job.name.replace(/[^\p{L}\p{N}]+/gu, '-')}-${stamp(rooms.clock.now())}.torvek.zip`;
+        return new Download(bytes, 'application/zip', name);
+      },
+    }),
+    route<unknown>({
+      method: 'post',
+      path: '/import/check',
+      role: 'designer',
+      rawLimitBytes: archiveLimitBytes,
+      handle: async ({ body }) => (await checkArchive(bytesOf(body))).report,
+    }),
+    route<unknown>({
+      method: 'post',
+      path: '/import',
+      role: 'designer',
+      rawLimitBytes: archiveLimitBytes,
+      handle: (call) => importJob(rooms, bytesOf(call.body), signedIn(call).name),
+    }),
+    route({
+      method: 'get',
+      path: '/backup',
+      role: 'owner',
+      handle: async (call) =>
+        new Download(
+          await makeBackup(rooms, signedIn(call).name),
+          'application/zip',
+          `torvek-backup-${stamp(rooms.clock.now())}.zip`,
+        ),
+    }),
+    route<unknown>({
+      method: 'post',
+      path: '/restore',
+      role: 'owner',
+      rawLimitBytes: archiveLimitBytes,
+      async handle(call) {
+        const report = await restoreBackup(rooms, bytesOf(call.body), signedIn(call).name);
+        // Whoever was signed in may be another person in the data that is there now.
+        call.setSession(null);
+        return report;
+      },
+    }),
+  ];
+}
