@@ -5,7 +5,7 @@ export const shopPeople: { id: string; name: string; roles: Role[] }[] = [
   { id: 'person-demo-designer', name: 'Maren Oskarby', roles: ['designer', 'witness'] },
   { id: 'person-demo-technician', name: 'Tobin Halloway', roles: ['technician'] },
   { id: 'person-demo-witness', name: 'Ruan Pellory', roles: ['witness'] },
-  { id: 'person-demo-owner', name: 'Hedda Vantongeren', roles: ['owner'] },
+  { id: 'person-demo-owner', name: 'Sunniva Drell', roles: ['owner'] },
 ];
 
 /** Everyone's password in the demo: a witness needs one. It opens nothing outside demo mode. */

@@ -165,29 +165,55 @@ test('a job is duplicated with its design and without its record', async ({ page
   await expect(page.getByLabel('Nameplate')).toContainText('State not recorded');
 });
 
-test('two editors: changes of different places merge, changes of one place are shown side by side', async ({
+test('two editors: changes arrive live; those of one place, made apart, are shown side by side', async ({
   page,
   open,
-  context,
+  browser,
   server,
+  signIn,
 }) => {
   await open('pack');
-  const other = await context.newPage();
+  const elsewhere = await browser.newContext();
+  const other = await elsewhere.newPage();
+  await signIn('owner', other);
   await other.goto(`${server.url}/jobs/${demoJob}/pack`);
   await field(other, 'pack.peakCurrentA').fill('380');
   await field(other, 'pack.peakCurrentA').press('Enter');
+  await expect(field(page, 'pack.peakCurrentA')).toHaveValue('380');
+  await expect(page.locator('[data-heard]')).toContainText('Sunniva Drell');
+
+  // What is typed over somebody’s newer value asks first.
+  await field(page, 'pack.socForPeakFraction').pressSequentially('7');
+  await field(other, 'pack.socForPeakFraction').fill('35');
+  await field(other, 'pack.socForPeakFraction').press('Enter');
   await saved(other);
+  await expect(page.locator('[data-heard]')).toContainText('35');
+  await field(page, 'pack.socForPeakFraction').press('Enter');
+  await expect(page.locator('[data-path="pack.socForPeakFraction"]')).toContainText(
+    'meanwhile somebody made it 35',
+  );
+  await field(page, 'pack.socForPeakFraction').press('Escape');
+  await expect(field(page, 'pack.socForPeakFraction')).toHaveValue('35');
+
+  // Two places, apart, merge; one place, apart, is a clash that loses neither.
+  await elsewhere.setOffline(true);
+  await field(other, 'pack.socHighFraction').fill('91');
+  await field(other, 'pack.socHighFraction').press('Enter');
+  await field(other, 'pack.linkResistanceOhm').fill('6');
+  await field(other, 'pack.linkResistanceOhm').press('Enter');
   await field(page, 'pack.linkResistanceOhm').fill('5');
   await field(page, 'pack.linkResistanceOhm').press('Enter');
   await saved(page);
-  await expect(field(page, 'pack.peakCurrentA')).toHaveValue('380');
-  await field(other, 'pack.linkResistanceOhm').fill('6');
-  await field(other, 'pack.linkResistanceOhm').press('Enter');
-  const bar = other.getByRole('alert');
+  await elsewhere.setOffline(false);
+  const bar = other.locator('.trouble');
   await expect(bar).toContainText('meets another person’s change');
+  await expect(bar.locator('[data-clash]')).toContainText('0.005');
+  await expect(bar.locator('[data-clash]')).toContainText('0.006');
   await bar.getByRole('button', { name: 'Put mine on top of theirs' }).click();
   await saved(other);
-  await expect(field(other, 'pack.linkResistanceOhm')).toHaveValue('6');
+  await expect(field(page, 'pack.linkResistanceOhm')).toHaveValue('6');
+  await expect(field(page, 'pack.socHighFraction')).toHaveValue('91');
+  await elsewhere.close();
 });
 
 test('while the server is away a change waits, visibly, and is saved when it is back', async ({

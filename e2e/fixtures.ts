@@ -64,7 +64,7 @@ export const test = base.extend<Fixtures>({
         if (response.status() >= 500) wrong.push(`${response.status()} from ${response.url()}`);
       });
       page.on('console', (message) => {
-        if (message.type() === 'error' && !/Failed to load resource/.test(message.text()))
+        if (message.type() === 'error' && !/Failed to load resource|WebSocket connection/.test(message.text()))
           wrong.push(`console: ${message.text()}`);
       });
       await use();

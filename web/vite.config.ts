@@ -29,6 +29,8 @@ function theme(): Plugin {
 
 export default defineConfig({
   plugins: [vue(), theme()],
-  server: { proxy: { '/api': `http://127.0.0.1:${process.env.TORVEK_API_PORT ?? 4178}` } },
+  server: {
+    proxy: { '/api': { target: `http://127.0.0.1:${process.env.TORVEK_API_PORT ?? 4178}`, ws: true } },
+  },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, reportCompressedSize: false },
 });

@@ -4,6 +4,7 @@ import { createApp } from './app';
 import { readConfig } from './config';
 import { openDatabase } from './database';
 import { demoIsDue, seedDemo } from './demo/seed';
+import { serveLive } from './live/socket';
 import { FolderTaken, takeFolder } from './lock';
 import { openRooms } from './rooms';
 
@@ -32,7 +33,9 @@ async function start(): Promise<void> {
     const port = typeof address === 'object' && address !== null ? address.port : config.port;
     console.log(`Torvek is ready at http://${config.host}:${port}/`);
   });
+  const live = serveLive(server, rooms, config.allowedHosts);
   const stop = () => {
+    live.close();
     server.close();
     server.closeAllConnections();
     void database.close().then(() => {

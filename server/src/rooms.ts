@@ -5,6 +5,7 @@ import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
 import { Files } from './files/files';
 import { Instruments } from './instruments/instruments';
+import { Hub } from './live/hub';
 import { Changes } from './jobs/changes';
 import { Jobs } from './jobs/jobs';
 import { Releases } from './jobs/releases';
@@ -24,6 +25,7 @@ export interface Rooms {
   ledger: Ledger;
   releases: Releases;
   files: Files;
+  hub: Hub;
 }
 
 export interface RoomOptions {
@@ -38,6 +40,7 @@ export function openRooms(
   { clock = systemClock, demoMode = false }: RoomOptions = {},
 ): Rooms {
   const jobs = new Jobs(database, clock);
+  const hub = new Hub();
   return {
     database,
     dataFolder,
@@ -46,9 +49,10 @@ export function openRooms(
     sessions: new Sessions(database, clock, demoMode),
     instruments: new Instruments(database, clock),
     jobs,
-    changes: new Changes(database, jobs, clock),
-    ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock),
+    changes: new Changes(database, jobs, clock, hub),
+    ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock, hub),
     releases: new Releases(database, jobs, clock),
     files: new Files(database, join(dataFolder, 'files'), clock),
+    hub,
   };
 }

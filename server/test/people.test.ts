@@ -190,7 +190,7 @@ describe('people', () => {
     expect((await click(plain)).status).toBe(403);
     const byPassword = await request(plain.bare)
       .post('/api/session')
-      .send({ name: 'Hedda Vantongeren', password: 'torvek-demo' });
+      .send({ name: 'Sunniva Drell', password: 'torvek-demo' });
     expect(byPassword.status).toBe(401);
     expect((await request(plain.bare).get('/api/session')).body.demoPeople).toEqual([]);
     await Promise.all([demo.close(), plain.close()]);

@@ -99,8 +99,13 @@ export function doubtAbout(expected: Expectation, value: number): string | null 
     [value / 1000, 'a thousandth of it'],
   ];
   // A range without both ends says nothing about scale: almost any factor would fit.
-  if (expected.min === undefined || expected.max === undefined) return null;
-  const slip = slips.find(([other]) => judgeRange(expected, other).verdict === 'pass');
+  const { min, max, nominal } = expected;
+  if (min === undefined || max === undefined) return null;
+  // Neither does one that reaches down to nothing, unless the slip lands near what is expected.
+  const lands = (other: number) =>
+    judgeRange(expected, other).verdict === 'pass' &&
+    (min > 0 || (nominal !== undefined && nominal !== 0 && Math.abs(other / nominal - 1) <= 0.5));
+  const slip = slips.find(([other]) => lands(other));
   if (slip === undefined) return null;
   return `${formatQuantity(value, expected.unit, 4)} is out, but ${slip[1]} (${formatQuantity(slip[0], expected.unit, 4)}) would fit. Is the value right as it stands?`;
 }

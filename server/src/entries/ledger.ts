@@ -15,6 +15,7 @@ import {
   type Verification,
 } from '@torvek/core/record';
 import type { Clock } from '../clock';
+import type { Hub } from '../live/hub';
 import type { Database, Queryable } from '../database';
 import { HttpError, invalidInput } from '../http/errors';
 import type { Job, Jobs } from '../jobs/jobs';
@@ -76,6 +77,7 @@ export class Ledger {
     private readonly jobs: Jobs,
     readonly journal: Journal,
     private readonly clock: Clock,
+    private readonly hub: Hub,
   ) {}
 
   /** Every entry of a job, in order: for export and tests. */
@@ -157,7 +159,10 @@ export class Ledger {
       if (line !== null) this.journal.abandon(jobId, line);
       throw error;
     }
-    if (line !== null) this.journal.commit(jobId, line);
+    if (line !== null) {
+      this.journal.commit(jobId, line);
+      this.hub.publish(jobId, { kind: 'entry', entry: made });
+    }
     return made;
   }
 

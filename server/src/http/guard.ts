@@ -10,7 +10,7 @@ import { HttpError } from './errors';
 export function guard(allowedHosts: ReadonlySet<string>) {
   return (request: Request, _response: Response, next: NextFunction): void => {
     const host = request.headers.host ?? '';
-    if (!allowedHosts.has(hostName(host))) {
+    if (!hostIsAllowed(host, allowedHosts)) {
       throw new HttpError(
         403,
         'wrong-host',
@@ -18,11 +18,21 @@ export function guard(allowedHosts: ReadonlySet<string>) {
       );
     }
     const { origin } = request.headers;
-    if (origin !== undefined && originHost(origin) !== host) {
+    if (origin !== undefined && !originFits(origin, host)) {
       throw new HttpError(403, 'wrong-origin', 'requests from pages of another site are refused');
     }
     next();
   };
+}
+
+/** Whether this server answers to a Host header. */
+export function hostIsAllowed(host: string | undefined, allowedHosts: ReadonlySet<string>): boolean {
+  return allowedHosts.has(hostName(host ?? ''));
+}
+
+/** Whether an Origin header is of a page of this server. */
+export function originFits(origin: string, host: string | undefined): boolean {
+  return originHost(origin) === host;
 }
 
 function hostName(host: string): string {

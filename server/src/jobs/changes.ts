@@ -11,6 +11,7 @@ import {
 import { HttpError, invalidInput } from '../http/errors';
 import type { Database, Queryable } from '../database';
 import type { Clock } from '../clock';
+import type { Hub } from '../live/hub';
 import type { Jobs } from './jobs';
 
 /** A change as a client sends it. */
@@ -60,6 +61,7 @@ export class Changes {
     private readonly database: Database,
     private readonly jobs: Jobs,
     private readonly clock: Clock,
+    private readonly hub: Hub,
   ) {}
 
   /**
@@ -69,10 +71,18 @@ export class Changes {
    * @param by the name of whoever is signed in
    */
   async save(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer> {
+    const { fresh, ...answer } = await this.merge(jobId, change, by);
+    const { id, label, forward } = change;
+    if (fresh) this.hub.publish(jobId, { kind: 'change', version: answer.version, id, label, by, forward });
+    return answer;
+  }
+
+  private merge(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer & { fresh: boolean }> {
     return this.database.transaction(async (db) => {
       const job = await this.jobs.lock(jobId, db);
       const known = await this.known(jobId, change.id, db);
-      if (known !== null) return { version: known, ...(known !== change.base + 1 && { design: job.design }) };
+      if (known !== null)
+        return { fresh: false, version: known, ...(known !== change.base + 1 && { design: job.design }) };
       if (change.base > job.version) {
         throw new HttpError(409, 'unknown-version', `version ${change.base} is not there yet`, [
           { path: 'base', message: 'is ahead of the job' },
@@ -108,7 +118,7 @@ export class Changes {
         JSON.stringify(design),
         version,
       ]);
-      return { version, ...(since.length > 0 && { design }) };
+      return { fresh: true, version, ...(since.length > 0 && { design }) };
     });
   }
 

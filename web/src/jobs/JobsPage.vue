@@ -6,6 +6,7 @@ import * as yup from 'yup';
 import { api, newId } from '../api/client';
 import Icon from '../parts/Icon.vue';
 import AccountCard from '../people/AccountCard.vue';
+import ImportJob from './ImportJob.vue';
 import { useSession } from '../stores/session';
 
 interface JobSummary {
@@ -15,6 +16,8 @@ interface JobSummary {
   version: number;
   entries: number;
   touchedAt: string;
+  importedAt: string | null;
+  importedBy: string | null;
 }
 
 const router = useRouter();
@@ -101,6 +104,9 @@ onMounted(() => {
               <td>
                 <RouterLink :to="{ name: 'brief', params: { job: one.id } }">{{ one.name }}</RouterLink>
                 <span v-if="one.demo" class="demo">demo</span>
+                <small v-if="one.importedAt" class="soft">
+                  brought in {{ day(one.importedAt) }} by {{ one.importedBy }}</small
+                >
               </td>
               <td class="num">{{ one.version }}</td>
               <td class="num">{{ one.entries }}</td>
@@ -126,6 +132,7 @@ onMounted(() => {
           <BButton type="submit" variant="primary" :disabled="busy"><Icon name="plus" /> Make it</BButton>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         </form>
+        <ImportJob v-if="session.isDesigner" @done="load" />
       </section>
       <AccountCard />
     </main>

@@ -65,8 +65,15 @@ function read(): Read {
   return { ok: true, value: Number((parsed.value * scale.value).toPrecision(15)) };
 }
 
+/** What stood there when typing began: somebody else may change it meanwhile. */
+let began: unknown;
+/** Whether the field asked because of that: only Enter answers yes. */
+let asked = false;
+
 function onInput(): void {
+  if (!editing.value) began = valueOf(job.committed, props.path);
   editing.value = true;
+  asked = false;
   const now = read();
   job.preview(now.ok ? (draft) => setAt(draft, props.path, now.value) : null);
 }
@@ -78,6 +85,11 @@ function commit(): void {
   job.preview(null);
   if (!now.ok) return;
   const before = stored.value;
+  if (before !== began && now.value !== before) {
+    problem.value = `meanwhile somebody made it ${toShown(before) || 'empty'}; Enter again puts yours`;
+    asked = true;
+    return;
+  }
   if (now.value !== before) {
     const unit = props.unit ? ` ${props.unit}` : '';
     const say = (value: number | undefined) =>
@@ -87,7 +99,17 @@ function commit(): void {
   text.value = toShown(now.value);
 }
 
+function onEnter(): void {
+  if (asked) {
+    asked = false;
+    began = stored.value;
+    editing.value = true;
+  }
+  commit();
+}
+
 function cancel(): void {
+  asked = false;
   editing.value = false;
   problem.value = null;
   job.preview(null);
@@ -122,7 +144,7 @@ const defaulted = computed(
         @input="onInput"
         @change="commit"
         @blur="commit"
-        @keydown.enter="commit"
+        @keydown.enter="onEnter"
         @keydown.esc.stop="cancel"
       />
       <span v-if="unit && !bare" class="unit">{{ unit }}</span>

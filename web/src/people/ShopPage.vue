@@ -2,10 +2,11 @@
 import { onMounted } from 'vue';
 import { RouterLink } from 'vue-router';
 import Icon from '../parts/Icon.vue';
+import BackupBox from './BackupBox.vue';
 import InstrumentTable from './InstrumentTable.vue';
 import PeopleTable from './PeopleTable.vue';
 
-/** The shop beside its jobs: people, instruments. */
+/** The shop beside its jobs: people, instruments, backup. */
 onMounted(() => (document.title = 'The shop · Torvek'));
 </script>
 
@@ -18,6 +19,7 @@ onMounted(() => (document.title = 'The shop · Torvek'));
     <main>
       <PeopleTable />
       <InstrumentTable />
+      <BackupBox />
     </main>
   </div>
 </template>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { stations, type Station } from '@torvek/core/document';
 import { useEventListener } from '@vueuse/core';
-import { computed, watch } from 'vue';
+import { computed, onUnmounted, watch } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { useJob } from '../stores/job';
+import { useLive } from '../stores/live';
 import { useSession } from '../stores/session';
 import JobRail from './JobRail.vue';
 import NamePlate from './NamePlate.vue';
@@ -12,13 +13,18 @@ import TroubleBar from './TroubleBar.vue';
 
 const props = defineProps<{ job: string }>();
 const store = useJob();
+const live = useLive();
+onUnmounted(live.leave);
 const session = useSession();
 const route = useRoute();
 const station = computed<Station>(() => stations.find((one) => one === route.name) ?? 'brief');
 
 watch(
   () => props.job,
-  (id) => void store.open(id),
+  async (id) => {
+    await store.open(id);
+    if (store.loaded) live.watch(id);
+  },
   { immediate: true },
 );
 watch(

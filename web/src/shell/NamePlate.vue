@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { positionText } from '@torvek/core/design';
+import { useNow } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import FigureValue from '../parts/FigureValue.vue';
@@ -32,6 +33,11 @@ const saveText = computed(() => {
       return 'not saved';
   }
 });
+/** Somebody else's change, for a while after it arrived. */
+const now = useNow({ interval: 5000 });
+const others = computed(() =>
+  job.heard !== null && now.value.getTime() - job.heard.at < 20_000 ? job.heard : null,
+);
 const day = (instant: string) =>
   new Date(instant).toLocaleDateString('en-GB', {
     day: 'numeric',
@@ -53,6 +59,9 @@ const saveMark = computed(() =>
         <span class="save" :class="saveMark" role="status" data-save-state :data-state="job.saveState">{{
           saveText
         }}</span>
+        <span v-if="others" class="others" role="status" :title="`${others.by}: ${others.label}`" data-heard
+          >{{ others.by }}: {{ others.label }}</span
+        >
       </p>
     </div>
     <dl class="figures">
@@ -293,5 +302,12 @@ dd {
   .figures > div {
     padding: 0 0.45rem;
   }
+}
+.others {
+  color: var(--tv-signal);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-width: 0;
 }
 </style>

@@ -1,10 +1,29 @@
 <script setup lang="ts">
+import { valueOf } from '@torvek/core/document';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
+import { pathOfPointer, placeName, sayValue } from '../parts/place-name';
 import { useJob } from '../stores/job';
 
 /** A change that could not be saved as it stands: shown, never lost. */
 const job = useJob();
+/** What was, what they made of it and what was made here, place by place. */
+const places = computed(() => {
+  const { trouble } = job;
+  if (trouble?.theirs == null) return [];
+  const { theirs, change } = trouble;
+  return change.forward.map((operation, i) => {
+    const path = pathOfPointer(operation.path);
+    const before = change.inverse[change.inverse.length - 1 - i];
+    return {
+      path,
+      name: placeName(theirs, path),
+      theirs: sayValue(valueOf(theirs, path)),
+      mine: operation.op === 'remove' ? 'taken out' : sayValue(operation.value),
+      before: before === undefined || before.op === 'remove' ? '—' : sayValue(before.value),
+    };
+  });
+});
 const more = computed(() => Math.max(0, job.pending.length - 1));
 </script>
 
@@ -17,6 +36,26 @@ const more = computed(() => Math.max(0, job.pending.length - 1));
       >
       {{ job.trouble.message }}<span v-if="more > 0"> {{ more }} later changes wait behind it.</span>
     </p>
+    <table v-if="places.length > 0" class="grid-table" data-clash>
+      <thead>
+        <tr>
+          <th scope="col">place</th>
+          <th scope="col">before</th>
+          <th scope="col">theirs</th>
+          <th scope="col">mine</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="place in places.slice(0, 8)" :key="place.path">
+          <th scope="row">{{ place.name }}</th>
+          <td>{{ place.before }}</td>
+          <td>{{ place.theirs }}</td>
+          <td>
+            <b>{{ place.mine }}</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
     <div class="buttons">
       <BButton v-if="job.trouble.theirs" size="sm" variant="primary" @click="job.insist()"
         >Put mine on top of theirs</BButton
@@ -33,10 +72,13 @@ const more = computed(() => Math.max(0, job.pending.length - 1));
   background: var(--tv-sheet);
   border-left: 4px solid var(--tv-stop);
   padding: 0.5rem 0.9rem;
-  display: flex;
-  gap: 1rem;
-  align-items: center;
-  justify-content: space-between;
+  display: grid;
+  gap: 0.4rem;
+}
+
+.grid-table {
+  width: auto;
+  min-width: 30rem;
 }
 
 p {

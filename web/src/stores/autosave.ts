@@ -152,6 +152,11 @@ export function createAutosave(host: Host) {
     return new Promise((resolve) => idle.push(() => resolve(trouble.value === null)));
   }
 
+  /** The server is further on by others' changes, and nothing of one's own is on its way. */
+  function advance(to: number): void {
+    version.value = to;
+  }
+
   function reset(at: number): void {
     queue.value = [];
     trouble.value = null;
@@ -159,5 +164,5 @@ export function createAutosave(host: Host) {
     version.value = at;
   }
 
-  return { state, queue, trouble, version, push, takeUp, drop, insist, settled, reset };
+  return { state, queue, trouble, version, push, takeUp, drop, insist, settled, advance, reset };
 }

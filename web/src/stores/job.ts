@@ -33,6 +33,13 @@ interface Done {
   inverse: Operation[];
 }
 
+/** What the server tells of a job while it is open. */
+export type News = { job: string } & (
+  | { kind: 'change'; version: number; id: string; label: string; by: string; forward: Operation[] }
+  | { kind: 'entry'; entry: RecordedEntry }
+  | { kind: 'progress'; task: string; fraction: number }
+);
+
 export type RecordedEntry = Entry & { sha256: string };
 
 /** The open job: its design with history and autosave, what follows from it, and its record. */
@@ -55,6 +62,8 @@ export const useJob = defineStore('job', () => {
 
   /** Whose changes these are: what waits is sent as theirs, or not at all. */
   let owner = '';
+  /** The last change of somebody else that arrived. */
+  const heard = shallowRef<{ by: string; label: string; at: number } | null>(null);
   /** Counts what was recorded since the job was opened: whoever shows the record reads it again. */
   const recorded = ref(0);
   const autosave = createAutosave({
@@ -95,6 +104,7 @@ export const useJob = defineStore('job', () => {
       committed.value = job.design;
       entries.value = record;
       undoable.value = [];
+      heard.value = null;
       redoable.value = [];
       autosave.reset(job.version);
       committed.value = withPending(job.design, autosave.takeUp());
@@ -229,6 +239,47 @@ export const useJob = defineStore('job', () => {
       entries.value = standing([...entries.value, entry]);
   }
 
+  /** What was missed while the line was down, or could not be put on top: the server's state, fetched. */
+  async function catchUp(): Promise<void> {
+    const of = id.value;
+    if (of === '' || !(await autosave.settled())) return;
+    try {
+      const [job, record] = await Promise.all([
+        api.get<JobAnswer>(`/jobs/${of}`),
+        api.get<RecordedEntry[]>(`/jobs/${of}/standing`),
+      ]);
+      if (id.value !== of || autosave.queue.value.length > 0 || job.version < autosave.version.value) return;
+      if (job.version > autosave.version.value) {
+        committed.value = job.design;
+        autosave.advance(job.version);
+      }
+      name.value = job.name;
+      if (
+        JSON.stringify(record.map(({ seq }) => seq)) !== JSON.stringify(entries.value.map(({ seq }) => seq))
+      ) {
+        entries.value = record;
+        recorded.value += 1;
+      }
+    } catch {
+      // The line is down again: the next connection tries anew.
+    }
+  }
+
+  /** Somebody else's change or entry has arrived. */
+  async function hear(news: News): Promise<void> {
+    if (news.job !== id.value) return;
+    if (news.kind === 'entry') {
+      if (!entries.value.some((one) => one.id === news.entry.id)) await take(news.entry);
+      return;
+    }
+    if (news.kind !== 'change' || news.version <= autosave.version.value) return;
+    if (autosave.queue.value.some((one) => one.id === news.id)) return;
+    if (autosave.queue.value.length > 0 || news.version !== autosave.version.value + 1) return catchUp();
+    committed.value = applyOperations(committed.value, news.forward);
+    autosave.advance(news.version);
+    heard.value = { by: news.by, label: news.label, at: Date.now() };
+  }
+
   async function rename(to: string): Promise<void> {
     const job = await api.patch<JobAnswer>(`/jobs/${id.value}`, { name: to });
     name.value = job.name;
@@ -243,6 +294,7 @@ export const useJob = defineStore('job', () => {
     loaded,
     failed,
     editable,
+    committed,
     design,
     evaluation,
     procedure,
@@ -265,6 +317,9 @@ export const useJob = defineStore('job', () => {
     insist: autosave.insist,
     record,
     take,
+    hear,
+    heard,
+    catchUp,
     waiting: outbox.waiting,
     retryEntry: outbox.retry,
     dropEntry: outbox.drop,

@@ -4,11 +4,15 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { ref, watch } from 'vue';
 import { api } from '../../api/client';
 import { useJob } from '../../stores/job';
+import Icon from '../../parts/Icon.vue';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
+import { useSession } from '../../stores/session';
 import EntryList from './EntryList.vue';
+import NoteForm from './NoteForm.vue';
 import RevisionList from './RevisionList.vue';
 
 const job = useJob();
+const session = useSession();
 type Answer = Verification & { restored: { seq: number; at: string }[] };
 const verification = ref<Answer | null>(null);
 const problem = ref<string | null>(null);
@@ -37,9 +41,12 @@ watch(
     <section class="sheet-card">
       <div class="card-head">
         <h2>Record</h2>
-        <span class="hint">append-only; each entry carries the hash of the one before</span>
-        <BButton size="sm" variant="primary" class="verify" :disabled="busy" @click="verify"
-          >Verify the chain</BButton
+        <span class="hint">append-only, chained by hashes</span>
+        <BButton size="sm" variant="primary" class="verify" :disabled="busy" @click="verify">{{
+          busy ? 'Verifying …' : 'Verify the chain'
+        }}</BButton>
+        <a class="btn btn-quiet btn-sm no-print" :href="`/api/jobs/${job.id}/export`" download
+          ><Icon name="download" /> Take away</a
         >
       </div>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
@@ -68,10 +75,10 @@ watch(
         </template>
       </div>
       <WaitingEntries />
-      <EntryList />
+      <EntryList><NoteForm v-if="session.may('technician')" /></EntryList>
     </section>
     <section class="sheet-card">
-      <div class="card-head"><h2>Versions of the design</h2></div>
+      <div class="card-head"><h2>Revisions of the design</h2></div>
       <RevisionList />
     </section>
   </div>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { newId } from '../../api/client';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import EntryFiles from './EntryFiles.vue';
 import type { ListedEntry } from './record-pages';
 
 /** What an entry was judged on, by what, with whom; and its correction by a new one. */
@@ -82,6 +83,7 @@ async function correct(): Promise<void> {
         >{{ i > 0 ? '; ' : '' }}{{ row.label }} {{ formatQuantity(row.value, row.unit, 4) }}</template
       >, design version {{ entry.against.version }}, core {{ entry.against.core }}.
     </p>
+    <EntryFiles v-if="entry.attachments.length > 0" :hashes="entry.attachments" />
     <p class="soft hash">SHA-256 {{ entry.sha256 }}</p>
     <template
       v-if="entry.body.kind !== 'correction' && entry.correctedBy === null && session.may('technician')"

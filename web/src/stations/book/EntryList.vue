@@ -15,7 +15,7 @@ const pages = useRecordPages();
 const { entries, total, problem, reading, trail, kind } = pages;
 const opened = ref<number | null>(null);
 const kinds: [EntryKind | null, string][] = [
-  [null, 'all'],
+  [null, 'everything'],
   ['result', 'results'],
   ['gate', 'gates'],
   ['position', 'states'],
@@ -57,18 +57,18 @@ watch(
 
 <template>
   <div>
-    <div class="filter no-print" role="group" aria-label="Kinds of entries">
-      <button
-        v-for="[one, word] in kinds"
-        :key="word"
-        type="button"
-        class="btn btn-quiet btn-sm"
-        :aria-pressed="kind === one"
-        :class="{ on: kind === one }"
-        @click="pages.show(one)"
+    <div class="filter no-print">
+      <label
+        >Show
+        <select
+          class="form-select"
+          :value="kind ?? ''"
+          @change="pages.show((($event.target as HTMLSelectElement).value || null) as EntryKind | null)"
+        >
+          <option v-for="[one, word] in kinds" :key="word" :value="one ?? ''">{{ word }}</option>
+        </select></label
       >
-        {{ word }}
-      </button>
+      <slot />
     </div>
     <p v-if="problem" class="problem" role="alert">
       {{ problem }} <BButton size="sm" variant="light" @click="pages.read()">Try again</BButton>
@@ -148,13 +148,17 @@ watch(
 .filter {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.3rem;
+  gap: 0.3rem 0.8rem;
+  align-items: center;
+  justify-content: space-between;
   margin-bottom: 0.5rem;
 }
 
-.on {
-  background: var(--tv-pick);
-  border-color: var(--tv-act);
+.filter label {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  font-size: 0.9rem;
 }
 
 .when {

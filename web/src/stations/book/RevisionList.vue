@@ -2,7 +2,9 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 import { api } from '../../api/client';
+import { placeName, sayValue } from '../../parts/place-name';
 import { useJob } from '../../stores/job';
+import ReleaseBox, { type Release } from './ReleaseBox.vue';
 
 interface SavedChange {
   version: number;
@@ -20,6 +22,7 @@ interface Difference {
 /** Every version of the design, and what differs between any two. */
 const job = useJob();
 const changes = ref<SavedChange[] | null>(null);
+const releases = ref<Release[]>([]);
 const from = ref(0);
 const to = ref(0);
 const found = ref<Difference[] | null>(null);
@@ -27,11 +30,22 @@ const problem = ref<string | null>(null);
 const most = 25;
 const all = ref(false);
 const shown = computed(() => (all.value ? (changes.value ?? []) : (changes.value ?? []).slice(0, most)));
-const versions = computed(() => [...(changes.value ?? []).map(({ version }) => version), 0]);
+/** What can be compared: releases by their number, and every version. */
+const versions = computed(() => {
+  const all = [...(changes.value ?? []).map(({ version }) => version), 0];
+  const released = releases.value.map(({ number, version }) => ({
+    version,
+    text: `release ${number}`,
+  }));
+  return [...released.reverse(), ...all.map((version) => ({ version, text: `version ${version}` }))];
+});
 
 async function load(): Promise<void> {
   try {
-    changes.value = await api.get<SavedChange[]>(`/jobs/${job.id}/changes`);
+    [changes.value, releases.value] = await Promise.all([
+      api.get<SavedChange[]>(`/jobs/${job.id}/changes`),
+      api.get<Release[]>(`/jobs/${job.id}/releases`),
+    ]);
     problem.value = null;
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'the versions cannot be read';
@@ -57,23 +71,6 @@ async function compare(): Promise<void> {
   }
 }
 
-/** A path with the tags of what its ids name. */
-function place(path: string): string {
-  const keys = path.split('.');
-  const [map, id, ...rest] = keys;
-  const holder = (job.design as unknown as Record<string, Record<string, { tag?: string }> | undefined>)[
-    map ?? ''
-  ];
-  const tag = id === undefined ? undefined : holder?.[id]?.tag;
-  return tag === undefined ? keys.join(' · ') : [tag, ...rest].join(' · ');
-}
-
-function say(value: unknown): string {
-  if (value === undefined) return '—';
-  const text = typeof value === 'string' ? value : JSON.stringify(value);
-  return text.length > 70 ? `${text.slice(0, 70)} …` : text;
-}
-
 const when = (instant: string) =>
   new Date(instant).toLocaleString('en-GB', {
     day: '2-digit',
@@ -85,17 +82,19 @@ const when = (instant: string) =>
 
 <template>
   <div>
+    <ReleaseBox :releases="releases" @made="load" />
+    <h3>Compare any two</h3>
     <form class="compare" @submit.prevent="compare">
       <label
-        >from version
+        >from
         <select v-model="from" class="form-select">
-          <option v-for="version in versions" :key="version" :value="version">{{ version }}</option>
+          <option v-for="one in versions" :key="one.text" :value="one.version">{{ one.text }}</option>
         </select></label
       >
       <label
         >to
         <select v-model="to" class="form-select">
-          <option v-for="version in versions" :key="version" :value="version">{{ version }}</option>
+          <option v-for="one in versions" :key="one.text" :value="one.version">{{ one.text }}</option>
         </select></label
       >
       <BButton type="submit" size="sm" variant="light">Compare</BButton>
@@ -110,7 +109,8 @@ const when = (instant: string) =>
         </p>
         <ul>
           <li v-for="one in found.slice(0, 200)" :key="one.path">
-            <b>{{ place(one.path) }}</b> <span>{{ say(one.from) }} → {{ say(one.to) }}</span>
+            <b>{{ placeName(job.design, one.path) }}</b>
+            <span>{{ sayValue(one.from) }} → {{ sayValue(one.to) }}</span>
           </li>
         </ul>
       </template>
@@ -129,7 +129,12 @@ const when = (instant: string) =>
 </template>
 
 <style scoped>
+h3 {
+  margin-top: 0.9rem;
+}
+
 .compare {
+  margin-top: 0.2rem;
   display: flex;
   gap: 0.5rem;
   align-items: end;
@@ -141,7 +146,7 @@ const when = (instant: string) =>
 }
 
 .compare select {
-  width: 5.2rem;
+  width: 7.2rem;
   height: 1.9rem;
   padding-top: 0.1rem;
   padding-bottom: 0.1rem;

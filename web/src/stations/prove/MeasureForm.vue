@@ -5,6 +5,7 @@ import type { Instrument, Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
+import AttachFiles from '../../parts/AttachFiles.vue';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { readTrace } from './paste';
@@ -18,6 +19,7 @@ const id = useId();
 const text = ref('');
 const packVoltage = ref('');
 const remark = ref('');
+const attached = ref<{ sha256: string; name: string; type: string }[]>([]);
 const register = useInstruments();
 /** Id of a registered instrument, or empty for one named by hand. */
 const instrumentId = ref('');
@@ -54,6 +56,7 @@ function clear(): void {
   text.value = '';
   packVoltage.value = '';
   remark.value = '';
+  attached.value = [];
   reading.value = null;
   problem.value = null;
   question.value = null;
@@ -162,6 +165,7 @@ async function record(sure = false): Promise<void> {
         measured: taken.measured,
         entered: reading.value === null ? taken.entered : 'stand-in',
         instrument,
+        attachments: attached.value.map(({ sha256 }) => sha256),
         ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
       },
       `${props.step.title}: ${isTrace.value ? 'trace' : `${text.value} ${unit.value}`}`,
@@ -244,6 +248,7 @@ async function record(sure = false): Promise<void> {
       <label :for="`${id}r`">Remark</label>
       <input :id="`${id}r`" v-model="remark" class="form-control" maxlength="2000" />
     </div>
+    <AttachFiles v-model="attached" />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div v-if="question" class="question" role="alert">
       <p>{{ question }}</p>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { ref } from 'vue';
+import { api, ApiError } from '../api/client';
+import Icon from '../parts/Icon.vue';
+
+interface Report {
+  ok: boolean;
+  job: { id: string; name: string } | null;
+  version: number;
+  changes: number;
+  entries: number;
+  releases: number;
+  files: number;
+  problems: { file: string; message: string }[];
+}
+
+/** Brings a job in from a file: checked through first, and only then, when asked, written. */
+const emit = defineEmits<{ done: [] }>();
+const input = ref<HTMLInputElement | null>(null);
+const file = ref<File | null>(null);
+const report = ref<Report | null>(null);
+const busy = ref<string | null>(null);
+const problem = ref<string | null>(null);
+const done = ref<string | null>(null);
+
+async function check(chosen: File | undefined): Promise<void> {
+  report.value = null;
+  problem.value = null;
+  done.value = null;
+  if (chosen === undefined) return;
+  file.value = chosen;
+  busy.value = 'Checking seal, hashes, changes and the chain of the record …';
+  try {
+    report.value = await api.post<Report>('/import/check', chosen);
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'not checked';
+  } finally {
+    busy.value = null;
+    if (input.value !== null) input.value.value = '';
+  }
+}
+
+async function bring(): Promise<void> {
+  if (file.value === null) return;
+  busy.value = 'Bringing it in …';
+  problem.value = null;
+  try {
+    const { job, entries } = await api.post<Report>('/import', file.value);
+    done.value = `“${job?.name}” is here with ${entries} entries; its chain fits.`;
+    report.value = null;
+    emit('done');
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'not brought in';
+    if (error instanceof ApiError && error.extra.report !== undefined)
+      report.value = error.extra.report as Report;
+  } finally {
+    busy.value = null;
+  }
+}
+</script>
+
+<template>
+  <div class="import">
+    <input
+      ref="input"
+      type="file"
+      accept=".zip"
+      class="visually-hidden"
+      tabindex="-1"
+      aria-label="File of a job"
+      data-import
+      @change="check(($event.target as HTMLInputElement).files?.[0])"
+    />
+    <BButton variant="light" :disabled="busy !== null" @click="input?.click()"
+      ><Icon name="upload" /> Bring in a job from a file</BButton
+    >
+    <p v-if="busy" role="status">{{ busy }}</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <p v-if="done" role="status">{{ done }}</p>
+    <div v-if="report" class="report" :class="{ bad: !report.ok }" data-import-report>
+      <template v-if="report.ok">
+        <p>
+          <b>“{{ report.job?.name }}” fits:</b> version {{ report.version }}, {{ report.changes }} changes,
+          {{ report.entries }} entries whose chain verifies, {{ report.releases }} releases,
+          {{ report.files }} files. Nothing is written yet.
+        </p>
+        <BButton variant="primary" :disabled="busy !== null" @click="bring">Bring it in</BButton>
+        <BButton variant="light" @click="report = null">Leave it</BButton>
+      </template>
+      <template v-else>
+        <p><b>This file does not fit, and nothing of it was taken:</b></p>
+        <ul>
+          <li v-for="one in report.problems.slice(0, 12)" :key="one.file + one.message">
+            <code>{{ one.file || 'the archive' }}</code> {{ one.message }}
+          </li>
+        </ul>
+        <BButton size="sm" variant="light" @click="report = null">Leave it</BButton>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.import {
+  margin-top: 0.9rem;
+  padding-top: 0.9rem;
+  border-top: 1px solid var(--tv-line);
+}
+
+.import p {
+  margin: 0.4rem 0;
+}
+
+.report {
+  margin-top: 0.5rem;
+  padding: 0.4rem 0.9rem 0.6rem;
+  border-left: 4px solid var(--tv-pass);
+  background: var(--tv-recess);
+}
+
+.report.bad {
+  border-left-color: var(--tv-stop);
+}
+
+.problem {
+  color: var(--tv-stop);
+}
+
+ul {
+  padding-left: 1.1rem;
+  overflow-wrap: anywhere;
+}
+</style>
