@@ -100,6 +100,9 @@ await browser.close();
 await second.stop();
 rmSync(data, { recursive: true, force: true });
 
+console.log('\nA record of 100 000 entries');
+measure('record.ts');
+
 console.log('\nKills during writes');
 measure('kills.ts', process.argv[2] ?? '50');
 process.exit(failed ? 1 : 0);

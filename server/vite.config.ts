@@ -12,7 +12,12 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     rollupOptions: {
-      input: { main: 'src/main.ts', verify: 'src/verify.ts', backup: 'src/backup.ts' },
+      input: {
+        main: 'src/main.ts',
+        verify: 'src/verify.ts',
+        backup: 'src/backup.ts',
+        'walk-thread': 'src/entries/walk-thread.ts',
+      },
       output: { entryFileNames: '[name].js', chunkFileNames: '[name].js' },
     },
   },

@@ -10,6 +10,7 @@ import { fileRoutes } from './files/routes';
 import { jsonBody, rawBody } from './http/body';
 import { HttpError, notFound } from './http/errors';
 import { guard } from './http/guard';
+import { rateLimits } from './http/limits';
 import { mount, route, type Route } from './http/route';
 import { instrumentRoutes } from './instruments/routes';
 import { jobRoutes } from './jobs/routes';
@@ -55,6 +56,7 @@ export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions
   app.use(guard(allowedHosts));
 
   const api = express.Router();
+  api.use(...rateLimits());
   mount(api, routeTable(rooms), rooms.sessions, { json: jsonBody, raw: rawBody });
   api.use(() => {
     throw notFound('this route');
@@ -69,6 +71,8 @@ export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions
   app.use((error: unknown, request: Request, response: Response, _next: NextFunction) => {
     const known = asHttpError(error);
     if (known.status >= 500) logger.error({ err: error, path: request.path }, 'request failed');
+    else if (noteworthy.has(known.code))
+      logger.warn({ code: known.code, path: request.path, from: request.ip }, 'request refused');
     response.status(known.status).json(known.body());
   });
   return app;
@@ -83,6 +87,24 @@ const contentPolicy = {
   workerSrc: ["'self'", 'blob:'],
   upgradeInsecureRequests: null,
 };
+
+/** What never stands in a log, should somebody log a request by mistake. */
+export const redactedPaths = ['password', 'current', 'next', 'cookie', 'token'].flatMap((name) => [
+  name,
+  `*.${name}`,
+  `*.*.${name}`,
+]);
+
+/** Refusals that may be somebody trying doors: logged, without what was sent. */
+const noteworthy = new Set([
+  'wrong-password',
+  'too-many-attempts',
+  'too-many-requests',
+  'wrong-host',
+  'wrong-origin',
+  'no-witness',
+  'role-too-low',
+]);
 
 function serveWeb(app: express.Express, folder: string): void {
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));

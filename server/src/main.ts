@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
-import { createApp } from './app';
+import { createApp, redactedPaths } from './app';
 import { readConfig } from './config';
 import { openDatabase } from './database';
 import { demoIsDue, seedDemo } from './demo/seed';
@@ -15,7 +15,7 @@ import { openRooms } from './rooms';
 async function start(): Promise<void> {
   const built = process.argv.includes('--await-build') ? wordOfParent() : null;
   const config = readConfig(process.env);
-  const logger = pino({ level: config.logLevel });
+  const logger = pino({ level: config.logLevel, redact: redactedPaths });
   const release = await takeFolder(config.dataFolder);
   const database = await openDatabase(config.dataFolder, config.databaseUrl);
   const demoMode = process.argv.includes('--demo');

@@ -52,6 +52,7 @@ describe('a chain', () => {
         recordedAt: entry.recordedAt,
         topic: topicOf(entry),
         target: null,
+        verdict: null,
         text,
       });
     }

@@ -27,6 +27,11 @@ export function targetOf({ body }: Pick<Entry, 'body'>): number | null {
   return 'of' in body ? body.of : null;
 }
 
+/** The verdict of a result; null for every other entry. */
+export function verdictOf({ body }: Pick<Entry, 'body'>): string | null {
+  return body.kind === 'result' ? body.verdict : null;
+}
+
 /** A topic fits an index. */
 const short = (topic: string) => (topic.length <= 200 ? topic : `${topic.slice(0, 100)}#${hashText(topic)}`);
 

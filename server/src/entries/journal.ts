@@ -19,6 +19,8 @@ export interface JournalLine {
   text: string;
 }
 
+type Head = Pick<JournalLine, 'seq' | 'sha256'>;
+
 type Written =
   | JournalLine
   | { abandoned: number; sha256: string }
@@ -27,17 +29,24 @@ type Written =
   | { restored: number; sha256: string; at: string };
 
 /** An entry of the journal, whether the database is known to have had it, and when it was brought back into it. */
-export interface JournalEntry extends JournalLine {
+export interface JournalEntry {
+  seq: number;
+  sha256: string;
   committed: boolean;
   restoredAt: string | null;
+  /** The line as it stands in the file; `textOf` reads the entry in it. */
+  raw: string;
 }
+
+/** The canonical text of a journal's entry. */
+export const textOf = ({ raw }: Pick<JournalEntry, 'raw'>): string => (JSON.parse(raw) as JournalLine).text;
 
 /**
  * A plain file per job beside the database: each entry is written and fsynced here before the database has it.
  * Its last line is the head of the chain, kept elsewhere than the chain.
  */
 export class Journal {
-  private readonly lasts = new Map<string, JournalLine | null>();
+  private readonly lasts = new Map<string, Head | null>();
 
   constructor(private readonly folder: string) {
     mkdirSync(folder, { recursive: true });
@@ -49,7 +58,7 @@ export class Journal {
   }
 
   /** The last entry of a job: the head of its chain. */
-  last(job: string): JournalLine | undefined {
+  last(job: string): Head | undefined {
     let last = this.lasts.get(job);
     if (last === undefined) {
       last = this.read(job).at(-1) ?? null;
@@ -59,12 +68,12 @@ export class Journal {
   }
 
   /** The database has the entry. A crash before this line only means that the entry is looked for again at start. */
-  commit(job: string, { seq, sha256 }: JournalLine): void {
+  commit(job: string, { seq, sha256 }: Head): void {
     this.write(job, { committed: seq, sha256 }, false);
   }
 
   /** The database had the entry, lost it, and has it again. */
-  restore(job: string, { seq, sha256 }: JournalLine, at: string): void {
+  restore(job: string, { seq, sha256 }: Head, at: string): void {
     this.write(job, { restored: seq, sha256, at });
   }
 
@@ -132,12 +141,18 @@ export class Journal {
     if (!existsSync(path)) return [];
     const entries = new Map<string, JournalEntry>();
     for (const raw of readFileSync(path, 'utf8').split('\n')) {
-      const written = parse(raw);
+      const written = headOf(raw) ?? parse(raw);
       if (written === null) continue;
       const known = entries.get(written.sha256);
       if ('abandoned' in written) entries.delete(written.sha256);
-      else if ('text' in written)
-        entries.set(written.sha256, { ...written, committed: false, restoredAt: null });
+      else if ('seq' in written)
+        entries.set(written.sha256, {
+          seq: written.seq,
+          sha256: written.sha256,
+          committed: false,
+          restoredAt: null,
+          raw,
+        });
       else if (known !== undefined && 'restored' in written) known.restoredAt = written.at;
       else if (known !== undefined) known.committed = true;
     }
@@ -168,6 +183,15 @@ export class Journal {
   private path(job: string): string {
     return join(this.folder, `${encodeURIComponent(job)}.jsonl`);
   }
+}
+
+/** The beginning of an entry's or a commit's line, without reading the rest; null for any other line. */
+function headOf(raw: string): Head | { committed: number; sha256: string } | null {
+  if (!raw.endsWith('}')) return null;
+  const match = /^\{"(seq|committed)":(\d+),"sha256":"([0-9a-f]{64})"/.exec(raw);
+  if (match === null) return null;
+  const [, kind, number, sha256] = match as unknown as [string, string, string, string];
+  return kind === 'seq' ? { seq: Number(number), sha256 } : { committed: Number(number), sha256 };
 }
 
 function parse(raw: string): Written | null {

@@ -5,11 +5,13 @@ import {
   entryFormat,
   entryFormatVersion,
   hashText,
+  JournalCheck,
   standing,
   targetOf,
   topicOf,
+  verdictOf,
   UnrecordableText,
-  verifyChain,
+  verification,
   type Entry,
   type StoredEntry,
   type Verification,
@@ -19,7 +21,8 @@ import type { Hub } from '../live/hub';
 import type { Database, Queryable } from '../database';
 import { HttpError, invalidInput } from '../http/errors';
 import type { Job, Jobs } from '../jobs/jobs';
-import type { Journal, JournalLine } from './journal';
+import { inlineWalker, threadWalker } from './walker';
+import { textOf, type Journal, type JournalLine } from './journal';
 
 interface EntryRow {
   job_id: string;
@@ -31,6 +34,7 @@ interface EntryRow {
   recorded_at: string;
   topic: string;
   target: number | null;
+  verdict: string | null;
   content: string;
 }
 
@@ -66,6 +70,14 @@ export interface EntryPage {
   total: number;
   entries: (RecordedEntry & { correctedBy: number | null })[];
 }
+
+/** Numbers of the entries of job $1 that were corrected. */
+const corrected = `SELECT target FROM entries WHERE job_id = $1 AND kind = 'correction'`;
+
+/** Entries that are verified in one go: the embedded database is slow with larger answers. */
+const verifiedAtOnce = 500;
+/** From this many entries on a thread of its own verifies. */
+const longRecord = 5000;
 
 /** The append-only record of each job. */
 export class Ledger {
@@ -112,13 +124,15 @@ export class Ledger {
     if (known !== undefined) return known;
     await this.jobs.get(job, on);
     const rows = await on.query<EntryRow>(
-      `WITH counting AS (
-         SELECT * FROM entries WHERE job_id = $1 AND kind NOT IN ('note', 'correction')
-           AND seq NOT IN (SELECT target FROM entries WHERE job_id = $1 AND kind = 'correction'))
-       SELECT * FROM counting
-       WHERE kind IN ('deviation', 'snag', 'snag-gone')
-         OR (kind = 'result' AND content LIKE '%"verdict":"fail"%')
-         OR seq IN (SELECT max(seq) FROM counting GROUP BY kind, topic)
+      `SELECT * FROM entries WHERE job_id = $1 AND seq IN (
+         SELECT max(seq) FROM entries
+         WHERE job_id = $1 AND kind IN ('result', 'acceptance', 'position', 'work', 'gate') AND seq NOT IN (${corrected})
+         GROUP BY kind, topic
+         UNION
+         SELECT seq FROM entries WHERE job_id = $1 AND kind IN ('deviation', 'snag', 'snag-gone')
+         UNION
+         SELECT seq FROM entries WHERE job_id = $1 AND verdict = 'fail'
+       ) AND seq NOT IN (${corrected})
        ORDER BY seq`,
       [job],
     );
@@ -150,7 +164,7 @@ export class Ledger {
         const text = this.canonical(entry);
         line = { seq: entry.seq, sha256: hashText(text), text };
         this.journal.append(jobId, line);
-        await insert(db, entry, line);
+        await insertEntry(db, entry, line);
         // Before the commit: the next append, which waits for the job's row, judges with this entry.
         return this.keep({ ...entry, sha256: line.sha256 });
       });
@@ -179,15 +193,35 @@ export class Ledger {
     this.journal.forget();
   }
 
-  /** Walks the chain; says too which entries the database had lost and got back from the journal. */
+  /**
+   * Walks the chain, some thousand entries at a time, and tells how far it is. Says too which entries the database
+   * had lost and got back from the journal.
+   */
   async verify(job: string): Promise<Verification & { restored: { seq: number; at: string }[] }> {
     await this.jobs.get(job);
-    const rows = await this.rows(job, this.database);
     const journal = this.journal.read(job);
     const restored = journal.flatMap(({ seq, restoredAt }) =>
       restoredAt === null ? [] : [{ seq, at: restoredAt }],
     );
-    return { ...verifyChain(job, rows.map(stored), journal), restored };
+    const check = new JournalCheck(journal);
+    const walker = journal.length > longRecord ? threadWalker(job) : inlineWalker(job);
+    let taken = 0;
+    let last = -2_147_483_648;
+    for (;;) {
+      const rows = await this.database.query<EntryRow>(
+        'SELECT * FROM entries WHERE job_id = $1 AND seq > $2 ORDER BY seq LIMIT $3',
+        [job, last, verifiedAtOnce],
+      );
+      for (const row of rows) check.take(row);
+      await walker.take(rows.map(stored));
+      taken += rows.length;
+      last = rows.at(-1)?.seq ?? last;
+      if (rows.length < verifiedAtOnce) break;
+      const fraction = Math.min(0.99, taken / Math.max(taken, journal.length));
+      this.hub.publish(job, { kind: 'progress', task: 'verify', fraction });
+    }
+    const { entries, problems } = await walker.end();
+    return { ...verification(entries, [...problems, ...check.end()]), restored };
   }
 
   /**
@@ -204,9 +238,10 @@ export class Ledger {
       let tail = await this.tailInDatabase(id, this.database);
       for (const line of this.journal.read(id)) {
         if (line.seq !== tail.seq + 1) continue;
-        const entry = JSON.parse(line.text) as Entry;
-        if (hashText(line.text) !== line.sha256 || entry.previous !== tail.sha256) break;
-        await insert(this.database, entry, line);
+        const text = textOf(line);
+        const entry = JSON.parse(text) as Entry;
+        if (hashText(text) !== line.sha256 || entry.previous !== tail.sha256) break;
+        await insertEntry(this.database, entry, { ...line, text });
         if (line.committed) this.journal.restore(id, line, this.clock.now());
         else this.journal.commit(id, line);
         tail = { seq: line.seq, sha256: line.sha256 };
@@ -293,17 +328,30 @@ const recorded = ({ content, sha256 }: EntryRow): RecordedEntry => ({
   sha256,
 });
 
-async function insert(db: Queryable, entry: Entry, { sha256, text }: JournalLine): Promise<void> {
+/** Writes an entry's row. */
+export async function insertEntry(db: Queryable, entry: Entry, { sha256, text }: JournalLine): Promise<void> {
   const { job, seq, id, body, previous, recordedAt } = entry;
   await db.query(
-    `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, content)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    [job, seq, id, body.kind, previous, sha256, recordedAt, topicOf(entry), targetOf(entry), text],
+    `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, verdict, content)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    [
+      job,
+      seq,
+      id,
+      body.kind,
+      previous,
+      sha256,
+      recordedAt,
+      topicOf(entry),
+      targetOf(entry),
+      verdictOf(entry),
+      text,
+    ],
   );
 }
 
 function stored(row: EntryRow): StoredEntry {
-  const { job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, content } = row;
+  const { job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, verdict, content } = row;
   return {
     job: job_id,
     seq,
@@ -314,6 +362,7 @@ function stored(row: EntryRow): StoredEntry {
     recordedAt: recorded_at,
     topic,
     target,
+    verdict,
     text: content,
   };
 }

@@ -5,8 +5,17 @@ import {
   differences,
   type Design,
 } from '@torvek/core/document';
-import { hashText, targetOf, topicOf, verifyChain, type Entry, type StoredEntry } from '@torvek/core/record';
+import {
+  hashText,
+  targetOf,
+  topicOf,
+  verdictOf,
+  verifyChain,
+  type Entry,
+  type StoredEntry,
+} from '@torvek/core/record';
 import type { Queryable } from '../database';
+import { insertEntry } from '../entries/ledger';
 import { hashBytes, typeOf, type StoredFile } from '../files/files';
 import { HttpError } from '../http/errors';
 import { insertRelease, type ReleaseContent } from '../jobs/releases';
@@ -207,6 +216,7 @@ function chainProblems({ frame, entries }: Archived, head: unknown): ArchiveProb
       recordedAt: said?.recordedAt ?? '',
       topic: said === null ? '' : topicOf(said),
       target: said === null ? null : targetOf(said),
+      verdict: said === null ? null : verdictOf(said),
       text: entry.text,
     };
   });
@@ -336,15 +346,7 @@ async function write(
         JSON.stringify(inverse),
       ],
     );
-  for (const { seq, sha256, text } of entries) {
-    const entry = JSON.parse(text) as Entry;
-    const { id, body, previous, recordedAt } = entry;
-    await db.query(
-      `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, content)
-       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-      [frame.id, seq, id, body.kind, previous, sha256, recordedAt, topicOf(entry), targetOf(entry), text],
-    );
-  }
+  for (const line of entries) await insertEntry(db, JSON.parse(line.text) as Entry, line);
   for (const { id, sha256, text } of releases) {
     const { number, version, label, by: releasedBy, at: releasedAt } = JSON.parse(text) as ReleaseContent;
     await insertRelease(db, frame.id, {

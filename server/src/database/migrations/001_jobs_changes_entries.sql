@@ -37,10 +37,12 @@ CREATE TABLE entries (
   -- What the entry is about and which entry it points at: for finding those that still matter.
   topic text NOT NULL,
   target integer,
+  verdict text,
   content text NOT NULL,
   PRIMARY KEY (job_id, seq)
 );
 CREATE INDEX entries_topic ON entries (job_id, kind, topic, seq);
+CREATE INDEX entries_failed ON entries (job_id, seq) WHERE verdict = 'fail';
 
 CREATE FUNCTION refuse_rewrite() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN

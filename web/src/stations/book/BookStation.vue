@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Verification } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { api } from '../../api/client';
 import { useJob } from '../../stores/job';
 import Icon from '../../parts/Icon.vue';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
+import { useLive } from '../../stores/live';
 import { useSession } from '../../stores/session';
 import EntryList from './EntryList.vue';
 import NoteForm from './NoteForm.vue';
@@ -16,6 +17,11 @@ const session = useSession();
 type Answer = Verification & { restored: { seq: number; at: string }[] };
 const verification = ref<Answer | null>(null);
 const problem = ref<string | null>(null);
+const live = useLive();
+const percent = computed(() => {
+  const fraction = live.progress.verify;
+  return fraction === undefined ? '' : `${Math.round(fraction * 100)} %`;
+});
 const busy = ref(false);
 
 async function verify(): Promise<void> {
