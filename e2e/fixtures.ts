@@ -64,7 +64,10 @@ export const test = base.extend<Fixtures>({
         if (response.status() >= 500) wrong.push(`${response.status()} from ${response.url()}`);
       });
       page.on('console', (message) => {
-        if (message.type() === 'error' && !/Failed to load resource|WebSocket connection/.test(message.text()))
+        if (
+          message.type() === 'error' &&
+          !/Failed to load resource|WebSocket connection/.test(message.text())
+        )
           wrong.push(`console: ${message.text()}`);
       });
       await use();
@@ -94,4 +97,16 @@ export async function confirmGate(page: Page): Promise<void> {
   await bench.getByLabel('Their password').fill(demoPassword);
   await bench.getByRole('button', { name: 'Confirm and open the gate' }).click();
   await expect(bench.locator('[data-gate-open]')).toContainText('Ruan Pellory');
+}
+
+/** The cell of an editing grid by its place in the design. */
+export const cell = (page: Page, path: string) => page.locator(`[role="gridcell"][data-path="${path}"]`);
+
+/** Types into a cell as at the keyboard: what was there is replaced, Enter takes it. */
+export async function typeCell(page: Page, path: string, text: string): Promise<void> {
+  await cell(page, path).click();
+  await page.keyboard.press('F2');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
 }

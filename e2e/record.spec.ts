@@ -1,4 +1,4 @@
-import { confirmGate, expect, field, saved, test } from './fixtures';
+import { confirmGate, expect, saved, test, typeCell } from './fixtures';
 
 const stop = 'stop-discharge:circuit-main';
 const curve = 'precharge-curve:circuit-main';
@@ -68,8 +68,7 @@ test('a change of the design makes results stale, with the value that moved, and
   open,
 }) => {
   await open('pack');
-  await field(page, 'devices.device-inverter.bleedOhm').fill('1500');
-  await field(page, 'devices.device-inverter.bleedOhm').press('Enter');
+  await typeCell(page, 'devices.device-inverter.bleedOhm', '1500');
   await saved(page);
   await page.getByLabel('Stations').getByRole('link', { name: 'Prove' }).click();
   await page.locator('[data-step="bleed-resistance:bus"]').click();

@@ -12,12 +12,22 @@ for (const station of ['brief', 'pack', 'protect']) {
     await open(station);
     const fields = page.locator('main input[inputmode]');
     const count = await fields.count();
-    expect(count).toBeGreaterThan(10);
+    expect(count + (await page.locator('[role="gridcell"][aria-readonly="false"]').count())).toBeGreaterThan(
+      10,
+    );
     for (let i = 0; i < count; i += 1) {
       const input = fields.nth(i);
       if ((await input.count()) === 0) break;
       await input.fill(odd[i % odd.length]!);
       await input.press('Tab');
+    }
+    const cells = page.locator('[role="gridcell"][aria-readonly="false"]');
+    for (let i = 0; i < (await cells.count()); i += 1) {
+      await cells.nth(i).click();
+      await page.keyboard.press('F2');
+      await page.keyboard.press('Control+a');
+      await page.keyboard.insertText(odd[i % odd.length]!);
+      await page.keyboard.press(i % 2 === 0 ? 'Enter' : 'Tab');
     }
     await saved(page);
     await expect(page.locator('.trouble')).toHaveCount(0);

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { FindingStatus } from '@torvek/core/design';
 import { formatQuantity } from '@torvek/core/quantity';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { ApiError } from '../api/client';
 import { useJob } from '../stores/job';
+import { useSlate } from '../stores/slate';
 import { newId } from '../api/client';
 import { choosePart } from './choose-part';
 import GradeMark from './GradeMark.vue';
@@ -18,6 +19,20 @@ const reason = ref('');
 const problem = ref<string | null>(null);
 const busy = ref(false);
 const check = computed(() => props.finding.check);
+const slate = useSlate();
+const head = ref<HTMLButtonElement | null>(null);
+// Asked for by key or finder: opens, and takes the focus.
+watch(
+  () => slate.findingKey,
+  async (key) => {
+    if (key !== check.value.key) return;
+    open.value = true;
+    await nextTick();
+    head.value?.focus();
+    head.value?.scrollIntoView({ block: 'nearest' });
+  },
+  { immediate: true },
+);
 const kind = computed(() => {
   const part = check.value.suggestions[0]?.partKey;
   if (part === undefined) return null;
@@ -51,7 +66,7 @@ async function accept(): Promise<void> {
 
 <template>
   <article class="finding" :class="[check.grade, { accepted: finding.accepted }]" :data-rule="check.rule.id">
-    <button type="button" class="visually-plain head" :aria-expanded="open" @click="open = !open">
+    <button ref="head" type="button" class="visually-plain head" :aria-expanded="open" @click="open = !open">
       <GradeMark :grade="check.grade" />
       <span>{{ check.message }}</span>
     </button>

@@ -3,6 +3,7 @@ import { setAt, valueOf } from '@torvek/core/document';
 import { formatNumber, parseQuantity } from '@torvek/core/quantity';
 import { computed, ref, useId, watch } from 'vue';
 import { useJob } from '../stores/job';
+import { shownNumber } from './grid/columns';
 
 /**
  * A number of the design, by its path. Text with units and arithmetic is read; while it is being typed everything
@@ -30,14 +31,7 @@ const editing = ref(false);
 const text = ref('');
 const problem = ref<string | null>(null);
 
-const toShown = (value: number | undefined) => {
-  if (value === undefined) return '';
-  const shown = value / scale.value;
-  const short = formatNumber(shown, 6);
-  return Math.abs(Number(short) - shown) <= Math.abs(shown) * 1e-9
-    ? short
-    : String(Number(shown.toPrecision(12)));
-};
+const toShown = (value: number | undefined) => shownNumber(value, scale.value);
 
 watch(
   [stored, () => props.path],

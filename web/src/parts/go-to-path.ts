@@ -18,6 +18,11 @@ function focusPath(path: string): boolean {
     places.find((one) => one.dataset.path === path) ??
     places.find((one) => path.startsWith(`${one.dataset.path}.`));
   if (place === undefined) return false;
+  if (place.matches('[role="gridcell"]')) {
+    place.scrollIntoView({ block: 'center' });
+    place.dispatchEvent(new MouseEvent('mousedown', { bubbles: true }));
+    return true;
+  }
   const target = place.querySelector<HTMLElement>('input, select, button') ?? place;
   target.scrollIntoView({ block: 'center' });
   target.focus();

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { stations, type Station } from '@torvek/core/document';
-import { useEventListener } from '@vueuse/core';
 import { computed, onUnmounted, watch } from 'vue';
 import { RouterLink, RouterView, useRoute } from 'vue-router';
 import { useJob } from '../stores/job';
 import { useLive } from '../stores/live';
 import { useSession } from '../stores/session';
+import FinderBox from './finder/FinderBox.vue';
 import JobRail from './JobRail.vue';
+import KeyHelp from './KeyHelp.vue';
 import NamePlate from './NamePlate.vue';
 import SlatePanel from './SlatePanel.vue';
 import TroubleBar from './TroubleBar.vue';
+import { useKeys } from './use-keys';
 
 const props = defineProps<{ job: string }>();
 const store = useJob();
@@ -32,15 +34,7 @@ watch(
   (name) => (document.title = name ? `${name} · Torvek` : 'Torvek'),
 );
 
-useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-  const inText = event.target instanceof HTMLElement && event.target.matches('textarea');
-  if (inText) return;
-  event.preventDefault();
-  (document.activeElement as HTMLElement | null)?.blur();
-  if (event.shiftKey) store.redo();
-  else store.undo();
-});
+const { finding, help } = useKeys(station);
 </script>
 
 <template>
@@ -48,7 +42,8 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
     <JobRail v-if="store.loaded" />
     <div class="main">
       <template v-if="store.loaded">
-        <NamePlate />
+        <NamePlate @find="finding = true" @keys="help = true" />
+        <FinderBox v-if="finding" @close="finding = false" />
         <TroubleBar />
         <p v-if="!store.editable && station !== 'prove' && station !== 'book'" class="reading" role="status">
           You read this design. Changing it asks for the role designer.
@@ -64,6 +59,7 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
       </div>
       <p v-else class="notice" role="status">Opening the job …</p>
     </div>
+    <KeyHelp v-model="help" />
   </div>
 </template>
 

@@ -9,6 +9,7 @@ import { useJob } from '../stores/job';
 import { useSession } from '../stores/session';
 
 /** Like the plate on a machine: what this vehicle is, always true, always there. */
+const emit = defineEmits<{ find: []; keys: [] }>();
 const job = useJob();
 const session = useSession();
 const position = computed(() => job.assessment.position);
@@ -109,6 +110,24 @@ const saveMark = computed(() =>
       </span>
     </RouterLink>
     <div class="tools no-print">
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        title="Find anything ( / )"
+        aria-label="Find anything"
+        @click="emit('find')"
+      >
+        <Icon name="search" />
+      </button>
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm"
+        title="Keys ( ? )"
+        aria-label="List of keys"
+        @click="emit('keys')"
+      >
+        <Icon name="keyboard" />
+      </button>
       <button
         type="button"
         class="btn btn-quiet btn-sm"

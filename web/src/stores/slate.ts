@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { nextTick, ref } from 'vue';
 import { useSession } from './session';
 
 /** What the slate shows: findings of the station, or the working of a figure. */
@@ -8,8 +8,18 @@ export const useSlate = defineStore('slate', () => {
   const tab = ref<'findings' | 'working'>('findings');
   const figureId = ref<string | null>(null);
 
-  function showWorking(id: string): void {
-    figureId.value = id;
+  /** The finding that was asked for last: its card opens and takes the focus. */
+  const findingKey = ref<string | null>(null);
+
+  function showFinding(key: string): void {
+    tab.value = 'findings';
+    session.slateOpen = true;
+    findingKey.value = null;
+    void nextTick(() => (findingKey.value = key));
+  }
+
+  function showWorking(id: string | null): void {
+    if (id !== null) figureId.value = id;
     tab.value = 'working';
     session.slateOpen = true;
   }
@@ -19,5 +29,5 @@ export const useSlate = defineStore('slate', () => {
     session.slateOpen = true;
   }
 
-  return { tab, figureId, showWorking, showFindings };
+  return { tab, figureId, findingKey, showFinding, showWorking, showFindings };
 });

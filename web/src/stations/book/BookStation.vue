@@ -49,7 +49,7 @@ watch(
         <h2>Record</h2>
         <span class="hint">append-only, chained by hashes</span>
         <BButton size="sm" variant="primary" class="verify" :disabled="busy" @click="verify">{{
-          busy ? 'Verifying …' : 'Verify the chain'
+          busy ? `Verifying … ${percent}` : 'Verify the chain'
         }}</BButton>
         <a class="btn btn-quiet btn-sm no-print" :href="`/api/jobs/${job.id}/export`" download
           ><Icon name="download" /> Take away</a

@@ -5,17 +5,67 @@ import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import { newId } from '../../api/client';
 import Icon from '../../parts/Icon.vue';
-import NumberField from '../../parts/NumberField.vue';
-import TextField from '../../parts/TextField.vue';
-import { onGridKeys } from '../../parts/grid-keys';
+import EditGrid from '../../parts/grid/EditGrid.vue';
+import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
 
 /** Masses out and in, edited in place; battery boxes follow from the pack. */
-defineProps<{ picked: string | null; numbers: Map<string, number> }>();
+const props = defineProps<{ picked: string | null; numbers: Map<string, number> }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
-const masses = computed(() => Object.entries(job.design.masses));
-const boxes = computed(() => massBlocks(job.design).blocks.filter(({ kind }) => kind === 'box'));
+type Block = ReturnType<typeof massBlocks>['blocks'][number];
+/** A mass of its own, or a battery box whose mass follows from the pack. */
+interface Row {
+  id: string;
+  name: string;
+  box: Block | null;
+}
+const rows = computed((): Row[] => [
+  ...Object.entries(job.design.masses).map(([id, { tag }]) => ({ id, name: tag, box: null })),
+  ...massBlocks(job.design)
+    .blocks.filter(({ kind }) => kind === 'box')
+    .map((box) => ({ id: box.id, name: box.name, box })),
+]);
+
+const number = (
+  field: 'massKg' | 'xM' | 'zM' | 'lengthM' | 'heightM',
+  title: string,
+  label: string,
+  unit: string,
+): GridColumn<Row> => ({
+  id: field,
+  title,
+  kind: 'number',
+  unit,
+  label,
+  path: ({ id, box }) => (box === null ? `masses.${id}.${field}` : null),
+  text: ({ box }) => (box?.[field] === undefined ? '' : formatNumber(box[field], 4)),
+});
+const columns: GridColumn<Row>[] = [
+  {
+    id: 'no',
+    title: 'no.',
+    kind: 'fixed',
+    label: 'Number',
+    text: ({ id }) => String(props.numbers.get(id) ?? '·'),
+  },
+  {
+    id: 'tag',
+    title: 'Mass',
+    kind: 'text',
+    label: 'Name',
+    required: true,
+    path: ({ id, box }) => (box === null ? `masses.${id}.tag` : null),
+    text: ({ name }) => name,
+  },
+  { id: 'way', title: 'way', kind: 'slot', label: 'Way' },
+  number('massKg', 'mass', 'Mass', 'kg'),
+  number('xM', 'x', 'x', 'm'),
+  number('zM', 'z', 'z', 'm'),
+  number('lengthM', 'long', 'Length', 'm'),
+  number('heightM', 'high', 'Height', 'm'),
+  { id: 'remove', title: '', kind: 'slot', label: 'Remove' },
+];
 
 function add(change: 'out' | 'in'): void {
   const id = newId('mass');
@@ -41,83 +91,38 @@ function turn(id: string): void {
 
 <template>
   <div data-path="masses">
-    <table class="grid-table" @keydown="onGridKeys">
-      <thead>
-        <tr>
-          <th scope="col" class="num">no.</th>
-          <th scope="col">Mass</th>
-          <th scope="col">way</th>
-          <th scope="col" class="num">kg</th>
-          <th scope="col" class="num">x, m</th>
-          <th scope="col" class="num">z, m</th>
-          <th scope="col" class="num">long, m</th>
-          <th scope="col" class="num">high, m</th>
-          <th scope="col"><span class="visually-hidden">Remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="[id, item] in masses"
-          :key="id"
-          :class="{ picked: picked === id }"
-          @focusin="emit('pick', id)"
+    <EditGrid label="Masses" :rows="rows" :columns="columns" :picked="picked" @pick="emit('pick', $event)">
+      <template #way="{ row }">
+        <RouterLink
+          v-if="row.box"
+          tabindex="-1"
+          :to="{ name: 'pack', params: { job: job.id }, query: { at: `boxes.${row.id}` } }"
+          >box</RouterLink
         >
-          <td class="num soft">{{ numbers.get(id) ?? '·' }}</td>
-          <td class="name">
-            <TextField :path="`masses.${id}.tag`" :label="`Name of mass ${item.tag}`" bare required />
-          </td>
-          <td>
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm way"
-              :aria-label="`${item.tag} goes ${item.change}; change`"
-              @click="turn(id)"
-            >
-              {{ item.change }}
-            </button>
-          </td>
-          <td v-for="field in ['massKg', 'xM', 'zM', 'lengthM', 'heightM']" :key="field" class="num">
-            <NumberField
-              :path="`masses.${id}.${field}`"
-              :label="`${field === 'massKg' ? 'Mass' : field.replace('M', '')} of ${item.tag}`"
-              :unit="field === 'massKg' ? 'kg' : 'm'"
-              bare
-            />
-          </td>
-          <td>
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm"
-              :aria-label="`Remove ${item.tag}`"
-              @click="remove(id, item.tag)"
-            >
-              <Icon name="trash" :size="13" />
-            </button>
-          </td>
-        </tr>
-        <tr
-          v-for="box in boxes"
-          :key="box.id"
-          class="box"
-          :class="{ picked: picked === box.id }"
-          @click="emit('pick', box.id)"
+        <button
+          v-else
+          type="button"
+          tabindex="-1"
+          class="btn btn-quiet btn-sm way"
+          :aria-label="`${row.name} goes ${job.design.masses[row.id]?.change}; change`"
+          @click="turn(row.id)"
         >
-          <td class="num soft">{{ numbers.get(box.id) }}</td>
-          <td class="name">
-            <RouterLink :to="{ name: 'pack', params: { job: job.id }, query: { at: `boxes.${box.id}` } }">{{
-              box.name
-            }}</RouterLink>
-          </td>
-          <td class="soft">box</td>
-          <td class="num fixed">{{ formatNumber(box.massKg, 4) }}</td>
-          <td class="num fixed">{{ formatNumber(box.xM) }}</td>
-          <td class="num fixed">{{ box.zM === undefined ? '' : formatNumber(box.zM) }}</td>
-          <td class="num fixed">{{ box.lengthM === undefined ? '' : formatNumber(box.lengthM) }}</td>
-          <td class="num fixed">{{ box.heightM === undefined ? '' : formatNumber(box.heightM) }}</td>
-          <td />
-        </tr>
-      </tbody>
-    </table>
+          {{ job.design.masses[row.id]?.change }}
+        </button>
+      </template>
+      <template #remove="{ row }">
+        <button
+          v-if="!row.box"
+          type="button"
+          tabindex="-1"
+          class="btn btn-quiet btn-sm"
+          :aria-label="`Remove ${row.name}`"
+          @click="remove(row.id, row.name)"
+        >
+          <Icon name="trash" :size="13" />
+        </button>
+      </template>
+    </EditGrid>
     <div class="add">
       <button type="button" class="btn btn-quiet btn-sm" @click="add('out')">
         <Icon name="plus" :size="12" /> taken out
@@ -131,26 +136,9 @@ function turn(id: string): void {
 </template>
 
 <style scoped>
-.name {
-  min-width: 11rem;
-}
-
-.num {
-  width: 4.6rem;
-}
-
-th.num:first-child,
-td.num:first-child {
-  width: 2rem;
-}
-
 .way {
   width: 2.6rem;
   padding: 0.05rem 0;
-}
-
-.fixed {
-  padding-right: 0.8rem;
 }
 
 .add {

@@ -4,9 +4,8 @@ import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
 import Icon from '../../parts/Icon.vue';
-import NumberField from '../../parts/NumberField.vue';
-import TextField from '../../parts/TextField.vue';
-import { onGridKeys } from '../../parts/grid-keys';
+import EditGrid from '../../parts/grid/EditGrid.vue';
+import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
 
 /** Boxes and which module sits in which: their masses stand on the axles in Brief. */
@@ -24,6 +23,53 @@ const letter = (id: string | undefined) => {
   const index = id === undefined ? -1 : Object.keys(job.design.boxes).indexOf(id);
   return index < 0 ? '–' : String.fromCharCode(65 + (index % 26));
 };
+
+interface Row {
+  id: string;
+  name: string;
+}
+const rows = computed(() => boxes.value.map(([id, { tag }]): Row => ({ id, name: tag })));
+const number = (field: string, title: string, label: string, unit: string): GridColumn<Row> => ({
+  id: field,
+  title,
+  kind: 'number',
+  unit,
+  label,
+  path: ({ id }) => `boxes.${id}.${field}`,
+});
+const columns: GridColumn<Row>[] = [
+  { id: 'letter', title: '', kind: 'fixed', label: 'Letter', text: ({ id }) => letter(id), width: '1.6rem' },
+  {
+    id: 'tag',
+    title: 'Box',
+    kind: 'text',
+    label: 'Name',
+    required: true,
+    path: ({ id }) => `boxes.${id}.tag`,
+    width: '9rem',
+  },
+  number('xM', 'x', 'x', 'm'),
+  number('yM', 'y', 'y', 'm'),
+  number('zM', 'z', 'z', 'm'),
+  number('lengthM', 'long', 'Length', 'm'),
+  number('heightM', 'high', 'Height', 'm'),
+  number('emptyKg', 'empty', 'Empty mass', 'kg'),
+  {
+    id: 'modules',
+    title: 'modules',
+    kind: 'fixed',
+    label: 'Modules',
+    text: ({ id }) => String(counts.value.get(id) ?? 0),
+  },
+  {
+    id: 'full',
+    title: 'full, kg',
+    kind: 'fixed',
+    label: 'Full mass',
+    text: ({ id }) => (masses.value.has(id) ? formatNumber(masses.value.get(id)!, 4) : '—'),
+  },
+  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.4rem' },
+];
 
 function add(): void {
   const tag = `Box ${String.fromCharCode(65 + (boxes.value.length % 26))}`;
@@ -51,54 +97,19 @@ function place(module: string, box: string): void {
 
 <template>
   <div data-path="boxes">
-    <table v-if="boxes.length > 0" class="grid-table" @keydown="onGridKeys">
-      <thead>
-        <tr>
-          <th scope="col" />
-          <th scope="col">Box</th>
-          <th scope="col" class="num">x, m</th>
-          <th scope="col" class="num">y, m</th>
-          <th scope="col" class="num">z, m</th>
-          <th scope="col" class="num">long, m</th>
-          <th scope="col" class="num">high, m</th>
-          <th scope="col" class="num">empty, kg</th>
-          <th scope="col" class="num">modules</th>
-          <th scope="col" class="num">full, kg</th>
-          <th scope="col"><span class="visually-hidden">Remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="[id, box] in boxes" :key="id" :data-path="`boxes.${id}`">
-          <td class="letter">{{ letter(id) }}</td>
-          <td class="name">
-            <TextField :path="`boxes.${id}.tag`" :label="`Name of ${box.tag}`" bare required />
-          </td>
-          <td v-for="field in ['xM', 'yM', 'zM', 'lengthM', 'heightM']" :key="field" class="num">
-            <NumberField
-              :path="`boxes.${id}.${field}`"
-              :label="`${field.replace('M', '')} of ${box.tag}`"
-              unit="m"
-              bare
-            />
-          </td>
-          <td class="num">
-            <NumberField :path="`boxes.${id}.emptyKg`" :label="`Empty mass of ${box.tag}`" unit="kg" bare />
-          </td>
-          <td class="num">{{ counts.get(id) ?? 0 }}</td>
-          <td class="num">{{ masses.has(id) ? formatNumber(masses.get(id)!, 4) : '—' }}</td>
-          <td>
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm"
-              :aria-label="`Remove ${box.tag}`"
-              @click="remove(id, box.tag)"
-            >
-              <Icon name="trash" :size="13" />
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <EditGrid v-if="boxes.length > 0" label="Boxes" :rows="rows" :columns="columns">
+      <template #remove="{ row }">
+        <button
+          type="button"
+          tabindex="-1"
+          class="btn btn-quiet btn-sm"
+          :aria-label="`Remove ${row.name}`"
+          @click="remove(row.id, row.name)"
+        >
+          <Icon name="trash" :size="13" />
+        </button>
+      </template>
+    </EditGrid>
     <p v-else class="soft">No box yet. Modules without a box have a mass, but no place on the axles.</p>
     <button type="button" class="btn btn-quiet btn-sm add" @click="add">
       <Icon name="plus" :size="12" /> box
@@ -128,19 +139,6 @@ function place(module: string, box: string): void {
 </template>
 
 <style scoped>
-.letter {
-  font-weight: 600;
-  width: 1.4rem;
-}
-
-.name {
-  min-width: 9rem;
-}
-
-td.num {
-  width: 4.7rem;
-}
-
 .add {
   margin: 0.5rem 0;
 }

@@ -4,14 +4,46 @@ import { computed } from 'vue';
 import { newId } from '../../api/client';
 import GradeMark from '../../parts/GradeMark.vue';
 import Icon from '../../parts/Icon.vue';
-import NumberField from '../../parts/NumberField.vue';
-import TextField from '../../parts/TextField.vue';
-import { onGridKeys } from '../../parts/grid-keys';
+import EditGrid from '../../parts/grid/EditGrid.vue';
+import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
 
 /** Devices on the bus: voltage windows, capacitance, bleed, and what they draw during pre-charge. */
 const job = useJob();
-const devices = computed(() => Object.entries(job.design.devices));
+interface Row {
+  id: string;
+  name: string;
+}
+const devices = computed(() =>
+  Object.entries(job.design.devices).map(([id, { tag }]): Row => ({ id, name: tag })),
+);
+const number = (field: string, title: string, label: string, unit: string, scale = 1): GridColumn<Row> => ({
+  id: field,
+  title,
+  kind: 'number',
+  unit,
+  scale,
+  label,
+  path: ({ id }) => `devices.${id}.${field}`,
+});
+const columns: GridColumn<Row>[] = [
+  { id: 'mark', title: '', kind: 'slot', label: 'Finding', width: '1.6rem' },
+  {
+    id: 'tag',
+    title: 'Device on the bus',
+    kind: 'text',
+    label: 'Name',
+    required: true,
+    path: ({ id }) => `devices.${id}.tag`,
+    width: '12rem',
+  },
+  number('minV', 'from', 'Lowest voltage', 'V'),
+  number('maxV', 'to', 'Highest voltage', 'V'),
+  number('busCapacitanceF', 'capacitance', 'Bus capacitance', 'µF', 1e-6),
+  number('bleedOhm', 'bleed', 'Bleed resistor', 'Ω'),
+  number('prechargeLoadOhm', 'draws in pre-charge', 'Load during pre-charge', 'Ω'),
+  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.4rem' },
+];
 const worst = (id: string) => {
   const found = job.assessment.findings.filter(
     ({ check, accepted }) => accepted === null && check.subjects.includes(id),
@@ -47,79 +79,20 @@ function remove(id: string, tag: string): void {
 
 <template>
   <div data-path="devices">
-    <table v-if="devices.length > 0" class="grid-table" @keydown="onGridKeys">
-      <thead>
-        <tr>
-          <th scope="col"><span class="visually-hidden">Finding</span></th>
-          <th scope="col">Device on the bus</th>
-          <th scope="col" class="num">from, V</th>
-          <th scope="col" class="num">to, V</th>
-          <th scope="col" class="num">capacitance, µF</th>
-          <th scope="col" class="num">bleed, Ω</th>
-          <th scope="col" class="num">draws in pre-charge, Ω</th>
-          <th scope="col"><span class="visually-hidden">Remove</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="[id, device] in devices" :key="id">
-          <td class="mark-cell"><GradeMark v-if="worst(id)" :grade="worst(id)!" /></td>
-          <td class="name">
-            <TextField :path="`devices.${id}.tag`" :label="`Name of ${device.tag}`" bare required />
-          </td>
-          <td class="num">
-            <NumberField
-              :path="`devices.${id}.minV`"
-              :label="`Lowest voltage of ${device.tag}`"
-              unit="V"
-              bare
-            />
-          </td>
-          <td class="num">
-            <NumberField
-              :path="`devices.${id}.maxV`"
-              :label="`Highest voltage of ${device.tag}`"
-              unit="V"
-              bare
-            />
-          </td>
-          <td class="num">
-            <NumberField
-              :path="`devices.${id}.busCapacitanceF`"
-              :label="`Bus capacitance of ${device.tag}`"
-              unit="µF"
-              :scale="1e-6"
-              bare
-            />
-          </td>
-          <td class="num">
-            <NumberField
-              :path="`devices.${id}.bleedOhm`"
-              :label="`Bleed resistor of ${device.tag}`"
-              unit="Ω"
-              bare
-            />
-          </td>
-          <td class="num">
-            <NumberField
-              :path="`devices.${id}.prechargeLoadOhm`"
-              :label="`Load of ${device.tag} during pre-charge`"
-              unit="Ω"
-              bare
-            />
-          </td>
-          <td>
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm"
-              :aria-label="`Remove ${device.tag}`"
-              @click="remove(id, device.tag)"
-            >
-              <Icon name="trash" :size="13" />
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <EditGrid v-if="devices.length > 0" label="Devices on the bus" :rows="devices" :columns="columns">
+      <template #mark="{ row }"><GradeMark v-if="worst(row.id)" :grade="worst(row.id)!" /></template>
+      <template #remove="{ row }">
+        <button
+          type="button"
+          tabindex="-1"
+          class="btn btn-quiet btn-sm"
+          :aria-label="`Remove ${row.name}`"
+          @click="remove(row.id, row.name)"
+        >
+          <Icon name="trash" :size="13" />
+        </button>
+      </template>
+    </EditGrid>
     <p v-else class="soft">
       No device yet. Each one brings its voltage window, and capacitance that has to be pre-charged.
     </p>
@@ -131,18 +104,6 @@ function remove(id: string, tag: string): void {
 </template>
 
 <style scoped>
-.mark-cell {
-  width: 1.4rem;
-}
-
-.name {
-  min-width: 11rem;
-}
-
-td.num {
-  width: 6.2rem;
-}
-
 .add {
   width: 12rem;
   margin-top: 0.5rem;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
 import PositionForm from './PositionForm.vue';
@@ -8,7 +9,15 @@ import StepBench from './StepBench.vue';
 import StepList from './StepList.vue';
 
 const job = useJob();
+const route = useRoute();
 const chosen = ref<string | null>(null);
+watch(
+  () => route.query.step,
+  (step) => {
+    if (typeof step === 'string') chosen.value = step;
+  },
+  { immediate: true },
+);
 const steps = computed(() => job.assessment.steps);
 const openGate = (id: string) => job.assessment.gates.find((gate) => gate.id === id);
 /** The chosen step, or the first that is not passed and whose gate is open. */

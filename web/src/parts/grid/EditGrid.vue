@@ -1,0 +1,449 @@
+<script setup lang="ts" generic="Row extends { id: string; name: string }">
+import { tableFeatures, useTable } from '@tanstack/vue-table';
+import { valueOf } from '@torvek/core/document';
+import { computed, nextTick, ref, useId, watch } from 'vue';
+import { useJob } from '../../stores/job';
+import { applyEdits, cellText, readBlock, readCell, type CellEdit, type GridColumn } from './columns';
+import { useSelection } from './selection';
+
+/**
+ * A table that is edited as people expect of one: arrows, Enter, Tab and Esc, a block copied and pasted, filled down.
+ * What cannot be read stays in its cell, marked, and out of the design. One gesture is one change.
+ */
+const props = defineProps<{
+  label: string;
+  rows: Row[];
+  columns: GridColumn<Row>[];
+  /** The row that something else shows as picked. */
+  picked?: string | null;
+}>();
+const emit = defineEmits<{ pick: [id: string] }>();
+const job = useJob();
+const id = useId();
+const root = ref<HTMLElement | null>(null);
+const input = ref<HTMLInputElement | null>(null);
+const focused = ref(false);
+/** The text of the cell that is being edited; null: none is. */
+const editing = ref<string | null>(null);
+/** Text that could not be read, by path: it stays in its cell. */
+const refused = ref<Record<string, { text: string; message: string }>>({});
+const note = ref<string | null>(null);
+
+const table = useTable({
+  features: tableFeatures({}),
+  data: computed(() => props.rows),
+  columns: computed(() => props.columns.map((column) => ({ id: column.id, header: column.title }))),
+  getRowId: (row: Row) => row.id,
+});
+const items = computed(() => table.getRowModel().rows.map(({ original }) => original));
+const columns = computed(() => props.columns);
+const selection = useSelection(computed(() => ({ rows: items.value.length, columns: columns.value.length })));
+const { at } = selection;
+
+const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
+const pathAt = (row: number, column: number): string | null => {
+  const item = items.value[row];
+  return item === undefined ? null : (columns.value[column]?.path?.(item) ?? null);
+};
+const editable = (row: number, column: number) =>
+  job.editable && pathAt(row, column) !== null && ['number', 'text'].includes(columns.value[column]!.kind);
+const textAt = (row: number, column: number) => {
+  const path = pathAt(row, column);
+  const bad = path === null ? undefined : refused.value[path];
+  return bad?.text ?? cellText(job.design, columns.value[column]!, items.value[row]!);
+};
+
+watch(
+  () => items.value[at.value.row]?.id,
+  (row) => {
+    if (row !== undefined && focused.value) emit('pick', row);
+  },
+);
+
+/** Makes one change of all edits of a gesture. */
+function make(edits: CellEdit[], label: string): void {
+  const changed = edits.filter(({ path, value }) => valueOf(job.committed, path) !== value);
+  if (changed.length > 0) job.change(label, (draft) => applyEdits(draft, changed));
+}
+
+function startEditing(text: string): void {
+  const { row, column } = at.value;
+  if (!editable(row, column)) return;
+  editing.value = text;
+  preview();
+  void nextTick(() => {
+    input.value?.focus();
+    if (text === textAt(row, column)) input.value?.select();
+  });
+}
+
+/** Shows what would follow from what is being typed. */
+function preview(): void {
+  const path = pathAt(at.value.row, at.value.column);
+  const read = readCell(columns.value[at.value.column]!, editing.value ?? '');
+  const usable = path !== null && read.ok && columns.value[at.value.column]!.kind === 'number';
+  job.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
+}
+
+function commit(): void {
+  if (editing.value === null) return;
+  const text = editing.value;
+  const { row, column } = at.value;
+  const path = pathAt(row, column)!;
+  editing.value = null;
+  job.preview(null);
+  write([{ row, column, text }], () => {
+    const { title, unit } = columns.value[column]!;
+    const said = text.trim() === '' ? 'not given' : `${text.trim()}${unit ? ` ${unit}` : ''}`;
+    return `${items.value[row]!.name}, ${title}: ${said}`;
+  });
+  if (refused.value[path] === undefined) note.value = null;
+}
+
+function cancel(): void {
+  editing.value = null;
+  job.preview(null);
+  const path = pathAt(at.value.row, at.value.column);
+  if (path !== null) forgive(path);
+}
+
+function forgive(path: string): void {
+  if (refused.value[path] === undefined) return;
+  const { [path]: _gone, ...rest } = refused.value;
+  refused.value = rest;
+}
+
+/** Reads texts into cells: what can be read becomes one change, the rest stays marked in its cell. */
+function write(cells: { row: number; column: number; text: string }[], label: () => string): void {
+  const edits: CellEdit[] = [];
+  for (const { row, column, text } of cells) {
+    const path = pathAt(row, column);
+    if (path === null || !editable(row, column)) continue;
+    const read = readCell(columns.value[column]!, text);
+    if (read.ok) {
+      forgive(path);
+      edits.push({ path, value: read.value });
+    } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
+  }
+  make(edits, label());
+}
+
+function blockCells(): { row: number; column: number }[] {
+  const { top, bottom, left, right } = selection.block.value;
+  const cells: { row: number; column: number }[] = [];
+  for (let row = top; row <= bottom; row += 1)
+    for (let column = left; column <= right; column += 1) cells.push({ row, column });
+  return cells;
+}
+
+function clear(): void {
+  const cells = blockCells().filter(({ column }) => columns.value[column]!.required !== true);
+  write(
+    cells.map((cell) => ({ ...cell, text: '' })),
+    () => `${props.label}: ${cells.length === 1 ? 'a cell' : `${cells.length} cells`} emptied`,
+  );
+}
+
+function fillDown(): void {
+  const { top, bottom, left, right } = selection.block.value;
+  if (top === bottom) return;
+  const cells = blockCells().filter(({ row }) => row > top);
+  write(
+    cells.map(({ row, column }) => ({ row, column, text: textAt(top, column) })),
+    () =>
+      `${props.label}: filled down ${bottom - top} rows${right > left ? `, ${right - left + 1} columns` : ''}`,
+  );
+}
+
+function onCopy(event: ClipboardEvent): void {
+  if (editing.value !== null) return;
+  const { top, bottom, left, right } = selection.block.value;
+  const lines: string[] = [];
+  for (let row = top; row <= bottom; row += 1) {
+    const cells: string[] = [];
+    for (let column = left; column <= right; column += 1) cells.push(textAt(row, column));
+    lines.push(cells.join('\t'));
+  }
+  event.clipboardData?.setData('text/plain', lines.join('\n'));
+  event.preventDefault();
+}
+
+function onPaste(event: ClipboardEvent): void {
+  if (editing.value !== null) return;
+  event.preventDefault();
+  const lines = readBlock(event.clipboardData?.getData('text/plain') ?? '');
+  const { top, left, bottom, right } = selection.block.value;
+  // One value into a selected block fills it.
+  const single = lines.length === 1 && lines[0]!.length === 1;
+  const cells = single
+    ? blockCells().map((cell) => ({ ...cell, text: lines[0]![0]! }))
+    : lines.flatMap((line, i) => line.map((text, j) => ({ row: top + i, column: left + j, text })));
+  const inside = cells.filter(({ row, column }) => row < items.value.length && column < columns.value.length);
+  write(inside, () => `${props.label}: ${inside.length} cells pasted`);
+  const lost = cells.length - inside.length;
+  const bad = Object.keys(refused.value).length;
+  note.value =
+    [
+      lost > 0 ? `${lost} cells lay outside the table and were left out` : '',
+      bad > 0 ? `${bad} could not be read and are marked` : '',
+    ]
+      .filter((part) => part !== '')
+      .join('; ') || null;
+  if (!single) {
+    selection.goTo({ row: top, column: left });
+    selection.goTo(
+      { row: Math.max(bottom, top + lines.length - 1), column: Math.max(right, left + lines[0]!.length - 1) },
+      true,
+    );
+  }
+}
+
+/** Presses the first control of a cell that holds one. */
+function press(): boolean {
+  const cell = document.getElementById(cellId(at.value.row, at.value.column));
+  const control = cell?.querySelector<HTMLElement>('button, a, input');
+  control?.click();
+  return control != null;
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (editing.value !== null) return onEditingKey(event);
+  const { ctrlKey, metaKey, shiftKey, altKey, key } = event;
+  const command = ctrlKey || metaKey;
+  const arrows: Record<string, [number, number]> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+  };
+  const arrow = arrows[key];
+  const done = (act: () => void) => {
+    event.preventDefault();
+    event.stopPropagation();
+    act();
+  };
+  if (altKey) return;
+  if (arrow !== undefined)
+    done(() => {
+      const far = command ? 10_000 : 1;
+      selection.move(arrow[0] * far, arrow[1] * far, shiftKey);
+    });
+  else if (key === 'Tab') {
+    if (selection.step(shiftKey ? -1 : 1)) event.preventDefault();
+  } else if (key === 'Home')
+    done(() => selection.goTo({ row: command ? 0 : at.value.row, column: 0 }, shiftKey));
+  else if (key === 'End')
+    done(() =>
+      selection.goTo(
+        { row: command ? items.value.length - 1 : at.value.row, column: columns.value.length - 1 },
+        shiftKey,
+      ),
+    );
+  else if (key === 'Enter' || key === 'F2')
+    done(() => {
+      if (editable(at.value.row, at.value.column)) startEditing(textAt(at.value.row, at.value.column));
+      else if (!press()) selection.move(1, 0);
+    });
+  else if (key === 'Delete' || key === 'Backspace') done(clear);
+  else if (key === 'Escape') done(() => selection.collapse());
+  else if (command && key.toLowerCase() === 'd') done(fillDown);
+  else if (command && key.toLowerCase() === 'a') done(() => selection.selectAll());
+  else if (!command && key === ' ' && !editable(at.value.row, at.value.column)) done(() => void press());
+  else if (!command && key.length === 1) done(() => startEditing(key));
+}
+
+function onEditingKey(event: KeyboardEvent): void {
+  const leave = (act: () => void) => {
+    event.preventDefault();
+    event.stopPropagation();
+    act();
+    void nextTick(() => root.value?.focus());
+  };
+  if (event.key === 'Enter') leave(() => (commit(), selection.move(event.shiftKey ? -1 : 1, 0)));
+  else if (event.key === 'Tab') leave(() => (commit(), void selection.step(event.shiftKey ? -1 : 1)));
+  else if (event.key === 'Escape') leave(cancel);
+  else if (event.key === 'ArrowUp') leave(() => (commit(), selection.move(-1, 0)));
+  else if (event.key === 'ArrowDown') leave(() => (commit(), selection.move(1, 0)));
+}
+
+function onPointer(event: MouseEvent, row: number, column: number): void {
+  if ((event.target as HTMLElement).closest('input, select, button, a') !== null) return;
+  if (editing.value !== null) commit();
+  selection.goTo({ row, column }, event.shiftKey);
+  emit('pick', items.value[row]!.id);
+  root.value?.focus();
+}
+
+function onDrag(event: MouseEvent, row: number, column: number): void {
+  if (event.buttons === 1 && editing.value === null && focused.value) selection.goTo({ row, column }, true);
+}
+
+function onFocusIn(event: FocusEvent): void {
+  focused.value = true;
+  const cell = (event.target as HTMLElement).closest<HTMLElement>('[role="gridcell"]');
+  if (cell !== null && cell.dataset.row !== undefined && editing.value === null)
+    selection.goTo({ row: Number(cell.dataset.row), column: Number(cell.dataset.column) });
+}
+
+function onFocusOut(event: FocusEvent): void {
+  if (root.value?.contains(event.relatedTarget as Node | null)) return;
+  focused.value = false;
+  commit();
+}
+</script>
+
+<template>
+  <div class="edit-grid">
+    <table
+      ref="root"
+      role="grid"
+      class="grid-table"
+      tabindex="0"
+      :aria-label="label"
+      :aria-rowcount="items.length + 1"
+      :aria-colcount="columns.length"
+      :aria-activedescendant="items.length > 0 ? cellId(at.row, at.column) : undefined"
+      :aria-readonly="!job.editable"
+      aria-multiselectable="true"
+      @keydown="onKey"
+      @copy="onCopy"
+      @paste="onPaste"
+      @focusin="onFocusIn"
+      @focusout="onFocusOut"
+    >
+      <thead>
+        <tr role="row">
+          <th
+            v-for="column in columns"
+            :key="column.id"
+            role="columnheader"
+            scope="col"
+            :class="{ num: column.kind === 'number' || column.kind === 'fixed' }"
+            :style="column.width ? { width: column.width } : undefined"
+          >
+            {{ column.title }}<span v-if="column.unit" class="unit">, {{ column.unit }}</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="(row, r) in items"
+          :key="row.id"
+          role="row"
+          :aria-rowindex="r + 2"
+          :class="{ picked: picked === row.id }"
+        >
+          <td
+            v-for="(column, c) in columns"
+            :id="cellId(r, c)"
+            :key="column.id"
+            role="gridcell"
+            :class="{
+              num: column.kind === 'number' || column.kind === 'fixed',
+              fixed: column.kind === 'fixed' || (column.path !== undefined && pathAt(r, c) === null),
+              active: focused && at.row === r && at.column === c,
+              chosen: focused && selection.isSelected(r, c),
+              bad: refused[pathAt(r, c) ?? ''] !== undefined,
+            }"
+            :aria-colindex="c + 1"
+            :aria-selected="selection.isSelected(r, c)"
+            :aria-label="
+              column.kind === 'slot'
+                ? undefined
+                : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${column.unit}` : ''}`
+            "
+            :aria-readonly="column.kind === 'slot' ? undefined : !editable(r, c)"
+            :aria-invalid="refused[pathAt(r, c) ?? ''] !== undefined || undefined"
+            :title="refused[pathAt(r, c) ?? '']?.message"
+            :data-path="pathAt(r, c) ?? undefined"
+            :data-row="r"
+            :data-column="c"
+            @mousedown="onPointer($event, r, c)"
+            @mouseenter="onDrag($event, r, c)"
+            @dblclick="editable(r, c) && startEditing(textAt(r, c))"
+          >
+            <input
+              v-if="editing !== null && at.row === r && at.column === c"
+              :ref="(element) => (input = element as HTMLInputElement | null)"
+              v-model="editing"
+              class="cell-input"
+              :inputmode="column.kind === 'number' ? 'decimal' : 'text'"
+              maxlength="200"
+              autocomplete="off"
+              spellcheck="false"
+              :aria-label="`${column.label} of ${row.name}`"
+              @input="preview"
+            />
+            <slot v-else-if="column.kind === 'slot'" :name="column.id" :row="row" />
+            <template v-else>{{ textAt(r, c) }}</template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="Object.keys(refused).length > 0" class="problem" role="alert">
+      <template v-for="(bad, path, i) in refused" :key="path"
+        ><template v-if="i < 3">“{{ bad.text }}” {{ bad.message }}. </template></template
+      >
+      It is marked in its cell and not part of the design.
+    </p>
+    <p v-if="note" class="note" role="status">{{ note }}.</p>
+  </div>
+</template>
+
+<style scoped>
+table:focus-visible {
+  outline: 0;
+}
+
+td {
+  height: 1.85rem;
+  cursor: cell;
+  position: relative;
+}
+
+td.fixed {
+  color: var(--tv-soft);
+}
+
+td.chosen {
+  background: var(--tv-pick);
+}
+
+td.active {
+  box-shadow: inset 0 0 0 2px var(--tv-act);
+}
+
+td.bad {
+  color: var(--tv-stop);
+  box-shadow: inset 0 0 0 1px var(--tv-stop);
+}
+
+td.bad.active {
+  box-shadow: inset 0 0 0 2px var(--tv-stop);
+}
+
+.cell-input {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  border: 0;
+  padding: 0 0.4rem;
+  font: inherit;
+  text-align: inherit;
+  background: var(--tv-sheet);
+  color: var(--tv-ink);
+  box-shadow: inset 0 0 0 2px var(--tv-act);
+  outline: 0;
+}
+
+.problem {
+  color: var(--tv-stop);
+  font-size: 0.88rem;
+  margin: 0.3rem 0 0;
+}
+
+.note {
+  font-size: 0.88rem;
+  margin: 0.3rem 0 0;
+}
+</style>

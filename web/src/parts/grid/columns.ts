@@ -1,0 +1,83 @@
+import { setAt, valueOf, type Design } from '@torvek/core/document';
+import { formatNumber, parseQuantity } from '@torvek/core/quantity';
+
+/** A column of an editing grid. A cell that edits something has a path into the design. */
+export interface GridColumn<Row> {
+  id: string;
+  title: string;
+  /** Cells that edit a number or a text of the design; `fixed` ones show, `slot` ones hold controls of their own. */
+  kind: 'number' | 'text' | 'fixed' | 'slot';
+  unit?: string;
+  /** Stored value over shown value. */
+  scale?: number;
+  /** Where a cell's value lies in the design; null for a row that has none there. */
+  path?(row: Row): string | null;
+  /** Spoken before the row's name. */
+  label: string;
+  /** What a fixed cell shows. */
+  text?(row: Row): string;
+  /** Text that may not be empty. */
+  required?: boolean;
+  width?: string;
+}
+
+/** A number as it is shown and typed: short where nothing is lost by it. */
+export function shownNumber(value: number | undefined, scale = 1): string {
+  if (value === undefined) return '';
+  const shown = value / scale;
+  const short = formatNumber(shown, 6);
+  const same = Math.abs(Number(short) - shown) <= Math.abs(shown) * 1e-9;
+  return same ? short : String(Number(shown.toPrecision(12)));
+}
+
+export type ReadCell = { ok: true; value: number | string | undefined } | { ok: false; message: string };
+
+/** Reads what was typed into a cell. */
+export function readCell(
+  {
+    kind,
+    unit = '',
+    scale = 1,
+    required = false,
+  }: Pick<GridColumn<never>, 'kind' | 'unit' | 'scale' | 'required'>,
+  text: string,
+): ReadCell {
+  const trimmed = text.trim();
+  if (kind === 'text') {
+    if (trimmed === '' && required) return { ok: false, message: 'must not be empty' };
+    return { ok: true, value: trimmed === '' ? undefined : trimmed.slice(0, 200) };
+  }
+  if (trimmed === '') return { ok: true, value: undefined };
+  const parsed = parseQuantity(trimmed, unit);
+  if (!parsed.ok) return { ok: false, message: parsed.message };
+  const stored = Number((parsed.value * scale).toPrecision(15));
+  return Math.abs(stored) > 1e9 ? { ok: false, message: 'is beyond ±1e9' } : { ok: true, value: stored };
+}
+
+/** What a cell shows of the design. */
+export function cellText<Row>(design: Design, column: GridColumn<Row>, row: Row): string {
+  if (column.kind === 'fixed') return column.text?.(row) ?? '';
+  const path = column.path?.(row) ?? null;
+  if (path === null) return column.text?.(row) ?? '';
+  const value = valueOf(design, path);
+  if (column.kind === 'number') return shownNumber(value as number | undefined, column.scale);
+  return (value as string | undefined) ?? '';
+}
+
+/** Cells as they lie on the clipboard: rows by line, cells by tab. */
+export const readBlock = (text: string): string[][] =>
+  text
+    .replace(/\r\n?/g, '\n')
+    .replace(/\n$/, '')
+    .split('\n')
+    .map((line) => line.split('\t'));
+
+export interface CellEdit {
+  path: string;
+  value: number | string | undefined;
+}
+
+/** Puts the edits of one gesture into a draft. */
+export function applyEdits(draft: Design, edits: readonly CellEdit[]): void {
+  for (const { path, value } of edits) setAt(draft, path, value);
+}
