@@ -1,8 +1,9 @@
 // npm run bench: the timings and the endurance that the project promises. No test depends on them.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
@@ -50,6 +51,13 @@ async function start(data, script) {
 
 console.log('\nWarm evaluation of demo A, median of 25');
 measure('evaluate.ts');
+
+console.log('\nFirst page');
+const page0 = readFileSync(join(root, 'web/dist/index.html'), 'utf8');
+const scripts = [...page0.matchAll(/assets\/[^"]+\.js/g)].map(([path]) =>
+  readFileSync(join(root, 'web/dist', path)),
+);
+report('script, gzipped', scripts.reduce((sum, bytes) => sum + gzipSync(bytes).length, 0) / 1000, 250, 'kB');
 
 console.log('\nStarting, from an installed tree');
 const data = mkdtempSync(join(tmpdir(), 'torvek-bench-'));

@@ -205,4 +205,7 @@ test('changes and entries carry who is signed in, whatever is sent', async () =>
     'by',
   );
   expect((await send(positionRequest('jo-1'))).body.by).toBe('Jo');
+  const accept = { id: 'jo-2', kind: 'acceptance', takenAt: '2026-11-25T08:00:00Z', reason: 'Agreed.' };
+  const answer = await send({ ...accept, check: 'vehicle.range-short|road-load' });
+  expect([answer.status, answer.body.error.code]).toEqual([403, 'role-too-low']);
 });

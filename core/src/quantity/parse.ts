@@ -1,3 +1,6 @@
+import { awgAreaMm2, readAwg } from './choice';
+import { formatNumber } from './format';
+
 /** How many SI (or storage) units one of the named unit is, by the unit the field stores. */
 const known: Record<string, Record<string, number>> = {
   m: { m: 1, mm: 1e-3, cm: 1e-2, km: 1e3, in: 0.0254, ft: 0.3048 },
@@ -17,13 +20,20 @@ const known: Record<string, Record<string, number>> = {
   km: { km: 1, m: 1e-3, mi: 1.609344 },
   'mm²': { 'mm²': 1, mm2: 1 },
   '°C': { '°C': 1, C: 1 },
+  '°F': { '°F': 1, F: 1 },
+  in: { in: 1, ft: 12, mm: 1 / 25.4, cm: 1 / 2.54, m: 1 / 0.0254 },
+  ft: { ft: 1, in: 1 / 12, m: 1 / 0.3048, cm: 1 / 30.48, mm: 1 / 304.8 },
+  bar: { bar: 1, mbar: 1e-3, kPa: 0.01, Pa: 1e-5, MPa: 10, psi: 0.06894757 },
+  kPa: { kPa: 1, Pa: 1e-3, MPa: 1e3, bar: 100, mbar: 0.1, psi: 6.894757 },
+  psi: { psi: 1, bar: 1 / 0.06894757, kPa: 1 / 6.894757 },
   fraction: { '': 1, '%': 0.01 },
   '%': { '%': 1, '': 1 },
 };
 
 const suffixes: Record<string, number> = { k: 1e3, M: 1e6, m: 1e-3, u: 1e-6, µ: 1e-6, n: 1e-9 };
 
-export type ParsedQuantity = { ok: true; value: number } | { ok: false; message: string };
+/** A note says what was made of something that is no plain number (an AWG size). */
+export type ParsedQuantity = { ok: true; value: number; note?: string } | { ok: false; message: string };
 
 /**
  * Reads what a person types into a number field: decimal comma or point, a unit, arithmetic.
@@ -37,6 +47,8 @@ export type ParsedQuantity = { ok: true; value: number } | { ok: false; message:
 export function parseQuantity(text: string, unit: string): ParsedQuantity {
   const trimmed = text.trim();
   if (trimmed === '') return { ok: false, message: 'a number is missing' };
+  const other = unit === 'mm²' ? areaOfGauge(trimmed) : otherTemperature(trimmed, unit);
+  if (other !== null) return other;
   if (/\d[.,]\d*[.,]/.test(trimmed)) {
     return { ok: false, message: `"${short(trimmed)}" has more than one decimal sign; leave out grouping` };
   }
@@ -49,6 +61,25 @@ export function parseQuantity(text: string, unit: string): ParsedQuantity {
   } catch (error) {
     return { ok: false, message: error instanceof Error ? error.message : 'not a number' };
   }
+}
+
+/** `2/0` and `AWG 4` in a field of area. */
+function areaOfGauge(text: string): ParsedQuantity | null {
+  const gauge = readAwg(text);
+  if (gauge === null) return null;
+  const value = Number(awgAreaMm2(gauge).toPrecision(4));
+  return { ok: true, value, note: `${text} is ${formatNumber(value)} mm²` };
+}
+
+/** A temperature given in the other scale: its zero lies elsewhere, so that no factor converts it. */
+function otherTemperature(text: string, unit: string): ParsedQuantity | null {
+  if (unit !== '°C' && unit !== '°F') return null;
+  const given = /^(.*\d)\s*°?([CF])$/i.exec(text);
+  if (given === null || `°${given[2]!.toUpperCase()}` === unit) return null;
+  const parsed = parseQuantity(given[1]!, '');
+  if (!parsed.ok) return parsed;
+  const { value } = parsed;
+  return { ok: true, value: unit === '°C' ? (value - 32) / 1.8 : value * 1.8 + 32 };
 }
 
 const short = (text: string) => (text.length > 30 ? `${text.slice(0, 30)}…` : text);

@@ -1,7 +1,7 @@
 import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
-import type { Entry, EntryBody, Instrument, Person } from '@torvek/core/record';
+import { mayDo, type Entry, type EntryBody, type Instrument, type Person } from '@torvek/core/record';
 import type { Files } from '../files/files';
 import { HttpError, invalidInput } from '../http/errors';
 import { dayIn, type Instruments } from '../instruments/instruments';
@@ -16,7 +16,7 @@ type Judged = Pick<Draft, 'body'> & Partial<Pick<Draft, 'subjects' | 'basis' | '
 /** Who records, when, and whom and what the judge may ask. */
 export interface Court {
   /** Whoever is signed in: their name stands in the entry. */
-  by: Pick<Person, 'id' | 'name'>;
+  by: Pick<Person, 'id' | 'name' | 'roles'>;
   /** The server's time. */
   now: string;
   people: Pick<People, 'witness'>;
@@ -59,6 +59,8 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     case 'result':
       return judgeResult({ request, bench, court });
     case 'acceptance':
+      if (!mayDo(court.by.roles, 'designer'))
+        throw new HttpError(403, 'role-too-low', 'accepting a finding asks for the role designer');
       return judgeAcceptance(request, bench.job);
     case 'position': {
       const { linksOut, serviceDisconnect, mains, remark } = request;

@@ -1,28 +1,29 @@
 <script setup lang="ts">
 import { gapText, type Figure } from '@torvek/core/figure';
-import { formatQuantity, showQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
 import { useSlate } from '../stores/slate';
+import { useUnits } from '../stores/units';
 
 /** A figure with its unit; opens its working. Out of its limit it shows the limit too. */
 const props = defineProps<{ id: string; label?: string; digits?: number; showLabel?: boolean }>();
 const job = useJob();
 const slate = useSlate();
+const units = useUnits();
 const figure = computed<Figure | undefined>(() => job.figure(props.id));
 const shown = computed(() => {
   const value = figure.value?.value;
   return value === null || value === undefined
     ? null
-    : showQuantity(value, figure.value!.unit, props.digits ?? 3);
+    : units.show(value, figure.value!.unit, props.digits ?? 3);
 });
 const out = computed(() => {
   const { value, limit } = figure.value ?? {};
   if (value === null || value === undefined || limit === undefined) return null;
   if (limit.max !== undefined && value > limit.max * (1 + 1e-9))
-    return `limit ${formatQuantity(limit.max, figure.value!.unit)}`;
+    return `limit ${units.say(limit.max, figure.value!.unit)}`;
   if (limit.min !== undefined && value < limit.min * (1 - 1e-9))
-    return `limit ${formatQuantity(limit.min, figure.value!.unit)}`;
+    return `limit ${units.say(limit.min, figure.value!.unit)}`;
   return null;
 });
 const why = computed(() => figure.value?.gaps.map(gapText).slice(0, 3).join('; ') ?? '');

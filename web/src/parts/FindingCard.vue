@@ -104,7 +104,7 @@ async function accept(): Promise<void> {
         ><template v-if="check.values.length === 0">what is in the design</template>. Rule
         {{ check.rule.id }}, version {{ check.rule.version }}. {{ check.rule.source }}.
       </p>
-      <template v-if="!finding.accepted">
+      <template v-if="!finding.accepted && job.editable">
         <BButton v-if="!accepting" size="sm" variant="light" @click="accepting = true"
           >Accept with a reason …</BButton
         >

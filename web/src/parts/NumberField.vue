@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { setAt, valueOf } from '@torvek/core/document';
-import { formatNumber, parseQuantity } from '@torvek/core/quantity';
+import { parseQuantity } from '@torvek/core/quantity';
 import { computed, ref, useId, watch } from 'vue';
 import { useJob } from '../stores/job';
+import { useUnits } from '../stores/units';
 import { shownNumber } from './grid/columns';
 
 /**
@@ -25,16 +26,18 @@ const props = defineProps<{
 
 const job = useJob();
 const id = useId();
-const scale = computed(() => props.scale ?? 1);
+const units = useUnits();
+/** In the unit of choice. */
+const as = computed(() => units.field(props.unit, props.scale));
 const stored = computed(() => valueOf(job.design, props.path) as number | undefined);
 const editing = ref(false);
 const text = ref('');
 const problem = ref<string | null>(null);
 
-const toShown = (value: number | undefined) => shownNumber(value, scale.value);
+const toShown = (value: number | undefined) => shownNumber(value, as.value);
 
 watch(
-  [stored, () => props.path],
+  [stored, () => props.path, as],
   () => {
     if (editing.value || problem.value !== null) return;
     text.value = toShown(stored.value);
@@ -49,14 +52,15 @@ function read(): Read {
     problem.value = null;
     return { ok: true, value: undefined };
   }
-  const parsed = parseQuantity(text.value, props.unit ?? '');
+  const parsed = parseQuantity(text.value, as.value.unit);
   problem.value = parsed.ok ? null : parsed.message;
   if (!parsed.ok) return { ok: false };
-  if (Math.abs(parsed.value * scale.value) > 1e9) {
+  const stored = (parsed.value - as.value.offset) * as.value.scale;
+  if (Math.abs(stored) > 1e9) {
     problem.value = 'is beyond ±1e9';
     return { ok: false };
   }
-  return { ok: true, value: Number((parsed.value * scale.value).toPrecision(15)) };
+  return { ok: true, value: Number(stored.toPrecision(15)) };
 }
 
 /** What stood there when typing began: somebody else may change it meanwhile. */
@@ -85,7 +89,7 @@ function commit(): void {
     return;
   }
   if (now.value !== before) {
-    const unit = props.unit ? ` ${props.unit}` : '';
+    const unit = as.value.unit ? ` ${as.value.unit}` : '';
     const say = (value: number | undefined) =>
       value === undefined ? 'not given' : `${toShown(value)}${unit}`;
     job.set(props.path, now.value, `${props.label}: ${say(before)} → ${say(now.value)}`);
@@ -110,7 +114,11 @@ function cancel(): void {
   text.value = toShown(stored.value);
 }
 
-const placeholder = computed(() => (props.fallback === undefined ? '' : formatNumber(props.fallback)));
+const placeholder = computed(() =>
+  props.fallback === undefined
+    ? ''
+    : shownNumber(props.fallback * (props.scale ?? 1), { ...as.value, converted: true }),
+);
 const defaulted = computed(
   () => props.fallback !== undefined && stored.value === undefined && text.value === '',
 );
@@ -129,7 +137,7 @@ const defaulted = computed(
         inputmode="decimal"
         autocomplete="off"
         spellcheck="false"
-        :aria-label="bare ? (unit ? `${label}, ${unit}` : label) : undefined"
+        :aria-label="bare ? (as.unit ? `${label}, ${as.unit}` : label) : undefined"
         :aria-invalid="problem !== null"
         :aria-describedby="problem !== null ? `${id}-problem` : undefined"
         :placeholder="placeholder"
@@ -141,7 +149,7 @@ const defaulted = computed(
         @keydown.enter="onEnter"
         @keydown.esc.stop="cancel"
       />
-      <span v-if="unit && !bare" class="unit">{{ unit }}</span>
+      <span v-if="as.unit && !bare" class="unit">{{ as.unit }}</span>
     </div>
     <p v-if="problem !== null" :id="`${id}-problem`" class="problem">{{ problem }}</p>
   </div>

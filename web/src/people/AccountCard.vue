@@ -3,6 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { reactive, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import Icon from '../parts/Icon.vue';
+import UnitChoice from './UnitChoice.vue';
 import { useSession } from '../stores/session';
 
 /** Who is signed in, what they may do, and their own account. */
@@ -78,6 +79,7 @@ async function leave(everywhere: boolean): Promise<void> {
     </form>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-else-if="done" role="status">The password is changed; other sessions are signed out.</p>
+    <UnitChoice />
     <p class="word soft">
       High voltage kills. Torvek says which checks passed, which did not and which were not made; it never
       says that something is without danger. The component makers’ documents, the rules of your place and

@@ -39,10 +39,10 @@ const { finding, help } = useKeys(station);
 
 <template>
   <div class="frame" :class="{ 'slate-open': session.slateOpen }">
-    <JobRail v-if="store.loaded" />
+    <JobRail v-if="store.loaded" @keys="help = true" />
     <div class="main">
       <template v-if="store.loaded">
-        <NamePlate @find="finding = true" @keys="help = true" />
+        <NamePlate @find="finding = true" />
         <FinderBox v-if="finding" @close="finding = false" />
         <TroubleBar />
         <p v-if="!store.editable && station !== 'prove' && station !== 'book'" class="reading" role="status">

@@ -10,6 +10,7 @@ import { useJob } from '../stores/job';
 import { useSession } from '../stores/session';
 
 /** The stations in the order of work, with what is open at each. */
+const emit = defineEmits<{ keys: [] }>();
 const job = useJob();
 const session = useSession();
 const initials = computed(() =>
@@ -64,6 +65,9 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
         >
       </span>
     </RouterLink>
+    <button type="button" class="station keys" title="Keys ( ? )" @click="emit('keys')">
+      <Icon name="keyboard" :size="18" /><span>Keys</span>
+    </button>
     <RouterLink
       :to="{ name: 'jobs' }"
       class="station me"
@@ -101,10 +105,16 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
   border-bottom: 1px solid #ffffff26;
 }
 
-.me {
+.keys {
   margin-top: auto;
-  min-height: 50px;
+  background: none;
+  border: 0;
   border-top: 1px solid #ffffff26;
+}
+
+.me,
+.keys {
+  min-height: 50px;
 }
 
 .station:hover {

@@ -9,7 +9,7 @@ import { useJob } from '../stores/job';
 import { useSession } from '../stores/session';
 
 /** Like the plate on a machine: what this vehicle is, always true, always there. */
-const emit = defineEmits<{ find: []; keys: [] }>();
+const emit = defineEmits<{ find: [] }>();
 const job = useJob();
 const session = useSession();
 const position = computed(() => job.assessment.position);
@@ -122,15 +122,6 @@ const saveMark = computed(() =>
       <button
         type="button"
         class="btn btn-quiet btn-sm"
-        title="Keys ( ? )"
-        aria-label="List of keys"
-        @click="emit('keys')"
-      >
-        <Icon name="keyboard" />
-      </button>
-      <button
-        type="button"
-        class="btn btn-quiet btn-sm"
         :disabled="job.undoable.length === 0"
         title="Undo (Ctrl+Z)"
         aria-label="Undo"
@@ -188,16 +179,15 @@ const saveMark = computed(() =>
 
 .title {
   min-width: 0;
-  flex: 0 1 14rem;
+  flex: 0 1 15.5rem;
 }
 
 h1 {
   font-size: 0.95rem;
   line-height: 1.15;
   overflow: hidden;
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
+  white-space: nowrap;
+  text-overflow: ellipsis;
 }
 
 .title p {

@@ -3,6 +3,7 @@ import { tableFeatures, useTable } from '@tanstack/vue-table';
 import { valueOf } from '@torvek/core/document';
 import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useJob } from '../../stores/job';
+import { useUnits } from '../../stores/units';
 import { applyEdits, cellText, readBlock, readCell, type CellEdit, type GridColumn } from './columns';
 import { useSelection } from './selection';
 
@@ -19,10 +20,14 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
+const units = useUnits();
+const shownAs = (column: GridColumn<Row>) => units.field(column.unit, column.scale);
 const id = useId();
 const root = ref<HTMLElement | null>(null);
 const input = ref<HTMLInputElement | null>(null);
 const focused = ref(false);
+/** What stood in the cell when editing began: left as it was it is no edit. */
+let began = '';
 /** The text of the cell that is being edited; null: none is. */
 const editing = ref<string | null>(null);
 /** Text that could not be read, by path: it stays in its cell. */
@@ -50,7 +55,10 @@ const editable = (row: number, column: number) =>
 const textAt = (row: number, column: number) => {
   const path = pathAt(row, column);
   const bad = path === null ? undefined : refused.value[path];
-  return bad?.text ?? cellText(job.design, columns.value[column]!, items.value[row]!);
+  return (
+    bad?.text ??
+    cellText(job.design, columns.value[column]!, items.value[row]!, shownAs(columns.value[column]!))
+  );
 };
 
 watch(
@@ -69,19 +77,21 @@ function make(edits: CellEdit[], label: string): void {
 function startEditing(text: string): void {
   const { row, column } = at.value;
   if (!editable(row, column)) return;
+  began = textAt(row, column);
   editing.value = text;
   preview();
   void nextTick(() => {
     input.value?.focus();
-    if (text === textAt(row, column)) input.value?.select();
+    if (text === began) input.value?.select();
   });
 }
 
 /** Shows what would follow from what is being typed. */
 function preview(): void {
   const path = pathAt(at.value.row, at.value.column);
-  const read = readCell(columns.value[at.value.column]!, editing.value ?? '');
-  const usable = path !== null && read.ok && columns.value[at.value.column]!.kind === 'number';
+  const column = columns.value[at.value.column]!;
+  const read = readCell(column, editing.value ?? '', shownAs(column));
+  const usable = path !== null && read.ok && column.kind === 'number';
   job.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
 }
 
@@ -92,8 +102,10 @@ function commit(): void {
   const path = pathAt(row, column)!;
   editing.value = null;
   job.preview(null);
+  if (text === began) return;
   write([{ row, column, text }], () => {
-    const { title, unit } = columns.value[column]!;
+    const { title } = columns.value[column]!;
+    const { unit } = shownAs(columns.value[column]!);
     const said = text.trim() === '' ? 'not given' : `${text.trim()}${unit ? ` ${unit}` : ''}`;
     return `${items.value[row]!.name}, ${title}: ${said}`;
   });
@@ -119,7 +131,7 @@ function write(cells: { row: number; column: number; text: string }[], label: ()
   for (const { row, column, text } of cells) {
     const path = pathAt(row, column);
     if (path === null || !editable(row, column)) continue;
-    const read = readCell(columns.value[column]!, text);
+    const read = readCell(columns.value[column]!, text, shownAs(columns.value[column]!));
     if (read.ok) {
       forgive(path);
       edits.push({ path, value: read.value });
@@ -321,7 +333,7 @@ function onFocusOut(event: FocusEvent): void {
             :class="{ num: column.kind === 'number' || column.kind === 'fixed' }"
             :style="column.width ? { width: column.width } : undefined"
           >
-            {{ column.title }}<span v-if="column.unit" class="unit">, {{ column.unit }}</span>
+            {{ column.title }}<span v-if="column.unit" class="unit">, {{ shownAs(column).unit }}</span>
           </th>
         </tr>
       </thead>
@@ -350,7 +362,7 @@ function onFocusOut(event: FocusEvent): void {
             :aria-label="
               column.kind === 'slot'
                 ? undefined
-                : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${column.unit}` : ''}`
+                : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${shownAs(column).unit}` : ''}`
             "
             :aria-readonly="column.kind === 'slot' ? undefined : !editable(r, c)"
             :aria-invalid="refused[pathAt(r, c) ?? ''] !== undefined || undefined"

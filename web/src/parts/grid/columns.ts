@@ -1,5 +1,5 @@
 import { setAt, valueOf, type Design } from '@torvek/core/document';
-import { formatNumber, parseQuantity } from '@torvek/core/quantity';
+import { formatNumber, parseQuantity, type ShownIn } from '@torvek/core/quantity';
 
 /** A column of an editing grid. A cell that edits something has a path into the design. */
 export interface GridColumn<Row> {
@@ -21,11 +21,15 @@ export interface GridColumn<Row> {
   width?: string;
 }
 
-/** A number as it is shown and typed: short where nothing is lost by it. */
-export function shownNumber(value: number | undefined, scale = 1): string {
+/** A number as it is shown and typed: short where nothing is lost by it, or where it was converted by choice. */
+export function shownNumber(
+  value: number | undefined,
+  { scale, offset, converted }: { scale: number; offset: number; converted: boolean },
+): string {
   if (value === undefined) return '';
-  const shown = value / scale;
+  const shown = value / scale + offset;
   const short = formatNumber(shown, 6);
+  if (converted) return short;
   const same = Math.abs(Number(short) - shown) <= Math.abs(shown) * 1e-9;
   return same ? short : String(Number(shown.toPrecision(12)));
 }
@@ -34,13 +38,9 @@ export type ReadCell = { ok: true; value: number | string | undefined } | { ok: 
 
 /** Reads what was typed into a cell. */
 export function readCell(
-  {
-    kind,
-    unit = '',
-    scale = 1,
-    required = false,
-  }: Pick<GridColumn<never>, 'kind' | 'unit' | 'scale' | 'required'>,
+  { kind, required = false }: Pick<GridColumn<never>, 'kind' | 'required'>,
   text: string,
+  { unit, scale, offset }: ShownIn,
 ): ReadCell {
   const trimmed = text.trim();
   if (kind === 'text') {
@@ -50,17 +50,22 @@ export function readCell(
   if (trimmed === '') return { ok: true, value: undefined };
   const parsed = parseQuantity(trimmed, unit);
   if (!parsed.ok) return { ok: false, message: parsed.message };
-  const stored = Number((parsed.value * scale).toPrecision(15));
+  const stored = Number(((parsed.value - offset) * scale).toPrecision(15));
   return Math.abs(stored) > 1e9 ? { ok: false, message: 'is beyond ±1e9' } : { ok: true, value: stored };
 }
 
 /** What a cell shows of the design. */
-export function cellText<Row>(design: Design, column: GridColumn<Row>, row: Row): string {
+export function cellText<Row>(
+  design: Design,
+  column: GridColumn<Row>,
+  row: Row,
+  as: ShownIn & { converted: boolean },
+): string {
   if (column.kind === 'fixed') return column.text?.(row) ?? '';
   const path = column.path?.(row) ?? null;
   if (path === null) return column.text?.(row) ?? '';
   const value = valueOf(design, path);
-  if (column.kind === 'number') return shownNumber(value as number | undefined, column.scale);
+  if (column.kind === 'number') return shownNumber(value as number | undefined, as);
   return (value as string | undefined) ?? '';
 }
 

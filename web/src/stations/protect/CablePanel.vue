@@ -6,10 +6,12 @@ import { computed, useId } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
+import { useUnits } from '../../stores/units';
 import TakeButton from './TakeButton.vue';
 
 /** The traction cable: every area in this place, what it carries, how hot, what it drops, what governs. */
 const job = useJob();
+const units = useUnits();
 const id = useId();
 const at = `circuits.${mainCircuit}`;
 const circuit = computed(() => job.design.circuits[mainCircuit]);
@@ -62,7 +64,10 @@ function setInstall(event: Event): void {
             >
               <td class="num">
                 <span v-if="!one.fits" class="fails" title="fails">✕ </span>{{ one.areaMm2
-                }}<span class="unit">&nbsp;mm²</span>
+                }}<span class="unit">&nbsp;mm²</span
+                ><small v-if="units.gauge(one.areaMm2)" class="soft"
+                  >&nbsp;{{ units.gauge(one.areaMm2) }}</small
+                >
               </td>
               <td class="num">{{ one.ampacityA === null ? '—' : formatQuantity(one.ampacityA, 'A') }}</td>
               <td class="use">

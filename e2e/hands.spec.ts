@@ -1,0 +1,175 @@
+import type { Locator, Page } from '@playwright/test';
+import { cell, demoPassword, expect, field, saved, test, typeCell } from './fixtures';
+
+const mass = (id: string, what = 'massKg') => `masses.mass-${id}.${what}`;
+
+/** Puts text on the clipboard of a paste, as a table program would. */
+async function paste(page: Page, text: string): Promise<void> {
+  await page.evaluate((block) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', block);
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }),
+    );
+  }, text);
+}
+
+test('the grid: move, edit, paste a block, fill down, empty; each gesture is one change', async ({
+  page,
+  open,
+}) => {
+  await open('brief');
+  await cell(page, mass('motor')).click();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('50');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('-2,4');
+  await page.keyboard.press('Enter');
+  await expect(cell(page, mass('inverter'))).toHaveText('50');
+  await expect(cell(page, mass('inverter', 'xM'))).toHaveText('-2.4');
+  await saved(page);
+
+  // A block of two rows and two columns; one cell of it cannot be read, the rest is one change.
+  await cell(page, mass('motor')).click();
+  await paste(page, '170\t-3.1\n52\tfar back\n');
+  await expect(cell(page, mass('motor'))).toHaveText('170');
+  await expect(cell(page, mass('motor', 'xM'))).toHaveText('-3.1');
+  await expect(cell(page, mass('inverter'))).toHaveText('52');
+  await expect(cell(page, mass('inverter', 'xM'))).toHaveText('far back');
+  await expect(page.getByText('1 could not be read and are marked')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(cell(page, mass('motor'))).toHaveText('165');
+  await expect(cell(page, mass('inverter'))).toHaveText('50');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(cell(page, mass('motor'))).toHaveText('170');
+
+  // Fill down over three rows; Delete empties; Esc while typing takes back.
+  await cell(page, mass('motor', 'zM')).click();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Control+d');
+  await expect(cell(page, mass('charger', 'zM'))).toHaveText('0.55');
+  await page.keyboard.press('Delete');
+  await expect(cell(page, mass('charger', 'zM'))).toHaveText('');
+  await page.keyboard.press('Control+z');
+  await expect(cell(page, mass('charger', 'zM'))).toHaveText('0.55');
+  await cell(page, mass('charger')).click();
+  await page.keyboard.type('99');
+  await expect(page.getByLabel('Nameplate')).toContainText(/mass61\d\d/);
+  await page.keyboard.press('Escape');
+  await expect(cell(page, mass('charger'))).toHaveText('27');
+  await saved(page);
+});
+
+test('what the grid copies is what it shows, by tab and line', async ({ page, open }) => {
+  await open('brief');
+  await cell(page, mass('motor')).click();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Shift+ArrowRight');
+  const copied = await page.evaluate(() => {
+    const clipboardData = new DataTransfer();
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('copy', { clipboardData, bubbles: true, cancelable: true }),
+    );
+    return clipboardData.getData('text/plain');
+  });
+  expect(copied).toBe('165\t-3.2\n48\t-2.5');
+});
+
+test('finder and keys reach everything without a mouse', async ({ page, open }) => {
+  await open('brief');
+  await page.keyboard.press('g');
+  await page.keyboard.press('t');
+  await expect(page.locator('main[data-station="protect"]')).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('usable energy');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('[data-working="pack.pack:pack:usableEnergyKWh"]')).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('tail box opened');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/book\?entry=28/);
+  await expect(page.locator('[data-entry="28"]')).toHaveClass(/picked/);
+  await page.keyboard.press('/');
+  await page.keyboard.type('no such thing');
+  await expect(page.getByText('Nothing in this job has these words.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('g');
+  await page.keyboard.press('b');
+  await page.keyboard.press('n');
+  await expect(page.locator('[data-rule="vehicle.axle-shift"] button').first()).toBeFocused();
+  await page.keyboard.press('n');
+  await expect(page.locator('main[data-station="pack"]')).toBeVisible();
+  // Inside a field a letter is a letter; with Alt it is a key.
+  await field(page, 'pack.peakCurrentA').focus();
+  await page.keyboard.press('n');
+  await expect(field(page, 'pack.peakCurrentA')).toHaveValue(/n/);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Alt+/');
+  await expect(page.getByLabel('Find', { exact: true })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.locator('main').click({ position: { x: 3, y: 3 } });
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('find anything in this job');
+});
+
+test('a procedure by keyboard alone: step, second person, value, next', async ({ page, open }) => {
+  await open('prove');
+  await page.keyboard.press('/');
+  await page.keyboard.type('stop time below');
+  await page.keyboard.press('Enter');
+  const bench = page.locator('.bench');
+  await expect(bench.getByRole('heading', { name: /^Stop: time/ })).toBeVisible();
+  const tabTo = async (what: Locator) => {
+    for (let i = 0; i < 90; i += 1) {
+      if (await what.evaluate((element) => element === document.activeElement)) return;
+      await page.keyboard.press('Tab');
+    }
+    throw new Error('Tab does not lead there');
+  };
+  await tabTo(bench.getByLabel('Second person'));
+  await page.keyboard.type('Ruan');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('not the password');
+  await page.keyboard.press('Enter');
+  await expect(bench.getByRole('alert')).toContainText('The password does not belong to this name');
+  await tabTo(bench.getByLabel('Their password'));
+  await page.keyboard.type(demoPassword);
+  await page.keyboard.press('Enter');
+  await expect(bench.locator('[data-gate-open]')).toContainText('Ruan Pellory');
+  await tabTo(bench.locator('[data-measured]'));
+  await page.keyboard.type('4,6');
+  await page.keyboard.press('Enter');
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed 4.6 s');
+  await expect(bench.locator('[data-measured]')).toBeFocused();
+});
+
+test('units by choice are shown and read; the design keeps its own', async ({
+  page,
+  open,
+  server,
+  signIn,
+}) => {
+  await signIn();
+  await page.goto(server.url);
+  await page.getByLabel('Lengths').selectOption('inch');
+  await page.getByLabel('Conductor areas').selectOption('AWG');
+  await page.getByLabel('Temperatures').selectOption('°F');
+  await open('brief');
+  await expect(cell(page, mass('motor', 'lengthM'))).toHaveText('2.62467');
+  await typeCell(page, mass('motor', 'lengthM'), '3');
+  await expect(cell(page, mass('motor', 'lengthM'))).toHaveText('3');
+  await typeCell(page, mass('inverter', 'lengthM'), '500 mm');
+  await expect(cell(page, mass('inverter', 'lengthM'))).toHaveText('1.64042');
+  await saved(page);
+  const design = (await (await page.request.get(`${server.url}/api/jobs/job-demo-library-bus`)).json()) as {
+    design: { masses: Record<string, { lengthM: number }> };
+  };
+  expect(design.design.masses['mass-motor']!.lengthM).toBeCloseTo(0.9144, 9);
+  expect(design.design.masses['mass-inverter']!.lengthM).toBeCloseTo(0.5, 9);
+  await open('protect');
+  await expect(page.getByText('≈ 2/0 AWG')).toBeVisible();
+  await expect(
+    page.locator('[data-figure="conductor.cable:circuit-main:conductorTemperatureC"]').first(),
+  ).toContainText('°F');
+});
