@@ -53,6 +53,21 @@ const views = [
     async (page) => page.locator('[data-step="precharge-curve:circuit-main"]').click(),
   ],
   [
+    'bench',
+    `${demo}/prove`,
+    async (page) => {
+      await page.locator('[data-step="stop-discharge:circuit-main"]').click();
+      const bench = page.locator('.bench');
+      await bench.getByLabel('Second person').selectOption('Ruan Pellory');
+      await bench.getByLabel('Their password').fill('torvek-demo');
+      await bench.getByRole('button', { name: 'Confirm and open the gate' }).click();
+      await bench.locator('[data-measured]').fill('19.4');
+      await bench.locator('[data-measured]').press('Enter');
+      await page.locator('[data-deviation]').first().scrollIntoViewIfNeeded();
+    },
+  ],
+  ['shop', 'shop', async () => {}],
+  [
     'book',
     `${demo}/book`,
     async (page) => {

@@ -34,11 +34,13 @@ watch(
   (name) => (document.title = name ? `${name} · Torvek` : 'Torvek'),
 );
 
+/** At the bench one step has the screen to itself. */
+const slateShown = computed(() => session.slateOpen && !(station.value === 'prove' && session.benchMode));
 const { finding, help } = useKeys(station);
 </script>
 
 <template>
-  <div class="frame" :class="{ 'slate-open': session.slateOpen }">
+  <div class="frame" :class="{ 'slate-open': slateShown }">
     <JobRail v-if="store.loaded" @keys="help = true" />
     <div class="main">
       <template v-if="store.loaded">
@@ -50,7 +52,7 @@ const { finding, help } = useKeys(station);
         </p>
         <div class="work">
           <main class="sheet" :data-station="station"><RouterView /></main>
-          <SlatePanel v-if="session.slateOpen" :station="station" />
+          <SlatePanel v-if="slateShown" :station="station" />
         </div>
       </template>
       <div v-else-if="store.failed" class="notice" role="alert">

@@ -18,6 +18,8 @@ export const useSession = defineStore('session', () => {
   const known = ref(false);
   const theme = useStorage<'light' | 'dark'>('torvek.theme', 'light');
   const slateOpen = useStorage('torvek.slate', true);
+  /** In Prove one step fills the screen: for the bench, and for gloves. */
+  const benchMode = useStorage('torvek.bench', false);
   const may = (role: Role) => person.value !== null && mayDo(person.value.roles, role);
   const isDesigner = computed(() => may('designer'));
 
@@ -58,6 +60,7 @@ export const useSession = defineStore('session', () => {
     known,
     theme,
     slateOpen,
+    benchMode,
     isDesigner,
     may,
     applyTheme,

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
+import { useSession } from '../../stores/session';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
 import PositionForm from './PositionForm.vue';
 import SnagList from './SnagList.vue';
@@ -9,6 +10,7 @@ import StepBench from './StepBench.vue';
 import StepList from './StepList.vue';
 
 const job = useJob();
+const session = useSession();
 const route = useRoute();
 const chosen = ref<string | null>(null);
 watch(
@@ -29,16 +31,25 @@ const selected = computed(
 );
 const gate = computed(() => openGate(selected.value?.step.gate ?? ''));
 
+const index = computed(() => steps.value.findIndex(({ step }) => step.id === selected.value?.step.id));
+const place = computed(() => `${index.value + 1} of ${steps.value.length}`);
+
+/** The step before or after, whatever its state. */
+function go(by: number): void {
+  const count = steps.value.length;
+  chosen.value = steps.value[(index.value + by + count) % count]?.step.id ?? null;
+}
+
 function next(): void {
-  const at = steps.value.findIndex(({ step }) => step.id === selected.value?.step.id);
+  const at = index.value;
   const order = [...steps.value.slice(at + 1), ...steps.value.slice(0, at + 1)];
   chosen.value = (order.find(({ state }) => state !== 'passed') ?? order[0])?.step.id ?? null;
 }
 </script>
 
 <template>
-  <div class="prove">
-    <div class="left">
+  <div class="prove" :class="{ benching: session.benchMode }">
+    <div v-if="!session.benchMode" class="left">
       <PositionForm />
       <section class="sheet-card list">
         <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
@@ -46,6 +57,22 @@ function next(): void {
       <SnagList />
     </div>
     <div class="sheet-card right">
+      <div class="mode no-print">
+        <template v-if="session.benchMode">
+          <button type="button" class="btn btn-quiet" @click="go(-1)">Step before</button>
+          <span class="soft">{{ place }}</span>
+          <button type="button" class="btn btn-quiet" @click="go(1)">Step after</button>
+        </template>
+        <button
+          type="button"
+          class="btn btn-quiet"
+          :class="{ 'btn-sm': !session.benchMode }"
+          :aria-pressed="session.benchMode"
+          @click="session.benchMode = !session.benchMode"
+        >
+          {{ session.benchMode ? 'Show the list' : 'Bench mode' }}
+        </button>
+      </div>
       <WaitingEntries />
       <StepBench
         v-if="selected"
@@ -68,6 +95,43 @@ function next(): void {
   gap: 0.6rem;
   height: 100%;
   min-height: 0;
+}
+
+.mode {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  justify-content: flex-end;
+  float: right;
+}
+
+.benching {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.benching .right {
+  padding: 0.8rem max(1rem, calc((100% - 50rem) / 2));
+}
+
+.benching .mode {
+  float: none;
+  justify-content: space-between;
+  margin-bottom: 0.6rem;
+}
+
+.benching :deep(.bench) {
+  font-size: 1.2rem;
+}
+
+.benching :deep(.btn),
+.benching :deep(.form-control),
+.benching :deep(.form-select) {
+  min-height: 44px;
+  font-size: 1.1rem;
+}
+
+.benching :deep(.bench label) {
+  font-size: 1.05rem;
 }
 
 .left {
