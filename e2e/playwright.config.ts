@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   globalSetup: './seed-template.ts',
-  workers: 1,
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 8_000 },
   reporter: [['list']],

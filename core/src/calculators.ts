@@ -1,7 +1,8 @@
 import { registered, type AnyCalculator } from './calculator';
 import { cable } from './conductor';
 import { faultCurrent, fuse } from './fuse';
-import { pack } from './pack';
+import { liveMap, pathFaults } from './network';
+import { balanceTime, pack, parallelMatch, segments } from './pack';
 import { busDischarge, precharge, prechargeChoose, prechargeFit } from './precharge';
 import { axleLoads, range } from './vehicle';
 
@@ -11,6 +12,11 @@ export const calculators: ReadonlyMap<string, AnyCalculator> = new Map(
     registered(range),
     registered(axleLoads),
     registered(pack),
+    registered(segments),
+    registered(parallelMatch),
+    registered(balanceTime),
+    registered(liveMap),
+    registered(pathFaults),
     registered(precharge),
     registered(prechargeChoose),
     registered(prechargeFit),

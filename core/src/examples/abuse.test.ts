@@ -2,11 +2,15 @@ import { describe, expect, test } from '@jest/globals';
 import { allFinite } from '../calculator';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
+import network from './network.json' with { type: 'json' };
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Path = (string | number)[];
 
-const examples = electric as unknown as Record<string, { input: { [key: string]: Json } }[]>;
+const examples = { ...electric, ...network } as unknown as Record<
+  string,
+  { input: { [key: string]: Json } }[]
+>;
 
 const clone = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
+import network from './network.json' with { type: 'json' };
 
 interface Example {
   name: string;
@@ -28,7 +29,7 @@ function compare(actual: unknown, expected: unknown, tolerance: number, path = '
   }
 }
 
-describe.each(Object.entries(electric as Record<string, Example[]>))(
+describe.each(Object.entries({ ...electric, ...network } as unknown as Record<string, Example[]>))(
   'worked examples of %s',
   (name, examples) => {
     test.each(examples.map((example) => [example.name, example] as const))('%s', (_title, example) => {

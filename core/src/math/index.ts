@@ -1,2 +1,3 @@
 export { bracket, integrate, interpolate, logSpaced, type Table } from './interpolate';
 export { findRoot, minimise, type Root } from './root';
+export { solveNetwork, type Conductance } from './star-mesh';

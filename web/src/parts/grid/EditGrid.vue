@@ -1,10 +1,9 @@
 <script setup lang="ts" generic="Row extends { id: string; name: string }">
 import { tableFeatures, useTable } from '@tanstack/vue-table';
-import { valueOf } from '@torvek/core/document';
 import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useJob } from '../../stores/job';
-import { useUnits } from '../../stores/units';
-import { applyEdits, cellText, readBlock, readCell, type CellEdit, type GridColumn } from './columns';
+import type { GridColumn } from './columns';
+import { useEditing } from './editing';
 import { useSelection } from './selection';
 
 /**
@@ -20,20 +19,10 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
-const units = useUnits();
-const shownAs = (column: GridColumn<Row>) => units.field(column.unit, column.scale);
 const id = useId();
 const root = ref<HTMLElement | null>(null);
 const input = ref<HTMLInputElement | null>(null);
 const focused = ref(false);
-/** What stood in the cell when editing began: left as it was it is no edit. */
-let began = '';
-/** The text of the cell that is being edited; null: none is. */
-const editing = ref<string | null>(null);
-/** Text that could not be read, by path: it stays in its cell. */
-const refused = ref<Record<string, { text: string; message: string }>>({});
-const note = ref<string | null>(null);
-
 const table = useTable({
   features: tableFeatures({}),
   data: computed(() => props.rows),
@@ -45,21 +34,44 @@ const columns = computed(() => props.columns);
 const selection = useSelection(computed(() => ({ rows: items.value.length, columns: columns.value.length })));
 const { at } = selection;
 
+const {
+  editing,
+  refused,
+  note,
+  shownAs,
+  pathAt,
+  editable,
+  textAt,
+  start,
+  preview,
+  commit,
+  cancel,
+  clear,
+  fillDown,
+  copied,
+  paste,
+} = useEditing<Row>({ label: () => props.label, rows: items, columns, selection });
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
-const pathAt = (row: number, column: number): string | null => {
-  const item = items.value[row];
-  return item === undefined ? null : (columns.value[column]?.path?.(item) ?? null);
-};
-const editable = (row: number, column: number) =>
-  job.editable && pathAt(row, column) !== null && ['number', 'text'].includes(columns.value[column]!.kind);
-const textAt = (row: number, column: number) => {
-  const path = pathAt(row, column);
-  const bad = path === null ? undefined : refused.value[path];
-  return (
-    bad?.text ??
-    cellText(job.design, columns.value[column]!, items.value[row]!, shownAs(columns.value[column]!))
-  );
-};
+function startEditing(text: string): void {
+  const whole = text === textAt(at.value.row, at.value.column);
+  if (!start(text)) return;
+  void nextTick(() => {
+    input.value?.focus();
+    if (whole) input.value?.select();
+  });
+}
+
+function onCopy(event: ClipboardEvent): void {
+  if (editing.value !== null) return;
+  event.clipboardData?.setData('text/plain', copied());
+  event.preventDefault();
+}
+
+function onPaste(event: ClipboardEvent): void {
+  if (editing.value !== null) return;
+  event.preventDefault();
+  paste(event.clipboardData?.getData('text/plain') ?? '');
+}
 
 watch(
   () => items.value[at.value.row]?.id,
@@ -67,148 +79,6 @@ watch(
     if (row !== undefined && focused.value) emit('pick', row);
   },
 );
-
-/** Makes one change of all edits of a gesture. */
-function make(edits: CellEdit[], label: string): void {
-  const changed = edits.filter(({ path, value }) => valueOf(job.committed, path) !== value);
-  if (changed.length > 0) job.change(label, (draft) => applyEdits(draft, changed));
-}
-
-function startEditing(text: string): void {
-  const { row, column } = at.value;
-  if (!editable(row, column)) return;
-  began = textAt(row, column);
-  editing.value = text;
-  preview();
-  void nextTick(() => {
-    input.value?.focus();
-    if (text === began) input.value?.select();
-  });
-}
-
-/** Shows what would follow from what is being typed. */
-function preview(): void {
-  const path = pathAt(at.value.row, at.value.column);
-  const column = columns.value[at.value.column]!;
-  const read = readCell(column, editing.value ?? '', shownAs(column));
-  const usable = path !== null && read.ok && column.kind === 'number';
-  job.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
-}
-
-function commit(): void {
-  if (editing.value === null) return;
-  const text = editing.value;
-  const { row, column } = at.value;
-  const path = pathAt(row, column)!;
-  editing.value = null;
-  job.preview(null);
-  if (text === began) return;
-  write([{ row, column, text }], () => {
-    const { title } = columns.value[column]!;
-    const { unit } = shownAs(columns.value[column]!);
-    const said = text.trim() === '' ? 'not given' : `${text.trim()}${unit ? ` ${unit}` : ''}`;
-    return `${items.value[row]!.name}, ${title}: ${said}`;
-  });
-  if (refused.value[path] === undefined) note.value = null;
-}
-
-function cancel(): void {
-  editing.value = null;
-  job.preview(null);
-  const path = pathAt(at.value.row, at.value.column);
-  if (path !== null) forgive(path);
-}
-
-function forgive(path: string): void {
-  if (refused.value[path] === undefined) return;
-  const { [path]: _gone, ...rest } = refused.value;
-  refused.value = rest;
-}
-
-/** Reads texts into cells: what can be read becomes one change, the rest stays marked in its cell. */
-function write(cells: { row: number; column: number; text: string }[], label: () => string): void {
-  const edits: CellEdit[] = [];
-  for (const { row, column, text } of cells) {
-    const path = pathAt(row, column);
-    if (path === null || !editable(row, column)) continue;
-    const read = readCell(columns.value[column]!, text, shownAs(columns.value[column]!));
-    if (read.ok) {
-      forgive(path);
-      edits.push({ path, value: read.value });
-    } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
-  }
-  make(edits, label());
-}
-
-function blockCells(): { row: number; column: number }[] {
-  const { top, bottom, left, right } = selection.block.value;
-  const cells: { row: number; column: number }[] = [];
-  for (let row = top; row <= bottom; row += 1)
-    for (let column = left; column <= right; column += 1) cells.push({ row, column });
-  return cells;
-}
-
-function clear(): void {
-  const cells = blockCells().filter(({ column }) => columns.value[column]!.required !== true);
-  write(
-    cells.map((cell) => ({ ...cell, text: '' })),
-    () => `${props.label}: ${cells.length === 1 ? 'a cell' : `${cells.length} cells`} emptied`,
-  );
-}
-
-function fillDown(): void {
-  const { top, bottom, left, right } = selection.block.value;
-  if (top === bottom) return;
-  const cells = blockCells().filter(({ row }) => row > top);
-  write(
-    cells.map(({ row, column }) => ({ row, column, text: textAt(top, column) })),
-    () =>
-      `${props.label}: filled down ${bottom - top} rows${right > left ? `, ${right - left + 1} columns` : ''}`,
-  );
-}
-
-function onCopy(event: ClipboardEvent): void {
-  if (editing.value !== null) return;
-  const { top, bottom, left, right } = selection.block.value;
-  const lines: string[] = [];
-  for (let row = top; row <= bottom; row += 1) {
-    const cells: string[] = [];
-    for (let column = left; column <= right; column += 1) cells.push(textAt(row, column));
-    lines.push(cells.join('\t'));
-  }
-  event.clipboardData?.setData('text/plain', lines.join('\n'));
-  event.preventDefault();
-}
-
-function onPaste(event: ClipboardEvent): void {
-  if (editing.value !== null) return;
-  event.preventDefault();
-  const lines = readBlock(event.clipboardData?.getData('text/plain') ?? '');
-  const { top, left, bottom, right } = selection.block.value;
-  // One value into a selected block fills it.
-  const single = lines.length === 1 && lines[0]!.length === 1;
-  const cells = single
-    ? blockCells().map((cell) => ({ ...cell, text: lines[0]![0]! }))
-    : lines.flatMap((line, i) => line.map((text, j) => ({ row: top + i, column: left + j, text })));
-  const inside = cells.filter(({ row, column }) => row < items.value.length && column < columns.value.length);
-  write(inside, () => `${props.label}: ${inside.length} cells pasted`);
-  const lost = cells.length - inside.length;
-  const bad = Object.keys(refused.value).length;
-  note.value =
-    [
-      lost > 0 ? `${lost} cells lay outside the table and were left out` : '',
-      bad > 0 ? `${bad} could not be read and are marked` : '',
-    ]
-      .filter((part) => part !== '')
-      .join('; ') || null;
-  if (!single) {
-    selection.goTo({ row: top, column: left });
-    selection.goTo(
-      { row: Math.max(bottom, top + lines.length - 1), column: Math.max(right, left + lines[0]!.length - 1) },
-      true,
-    );
-  }
-}
 
 /** Presses the first control of a cell that holds one. */
 function press(): boolean {

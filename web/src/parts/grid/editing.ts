@@ -1,0 +1,209 @@
+import { valueOf } from '@torvek/core/document';
+import { ref, type Ref } from 'vue';
+import { useJob } from '../../stores/job';
+import { useUnits } from '../../stores/units';
+import { applyEdits, cellText, readBlock, readCell, type CellEdit, type GridColumn } from './columns';
+import type { useSelection } from './selection';
+
+interface Grid<Row> {
+  label(): string;
+  rows: Ref<Row[]>;
+  columns: Ref<GridColumn<Row>[]>;
+  selection: ReturnType<typeof useSelection>;
+}
+
+/** What is typed, pasted, filled and emptied in a grid: each gesture is one change of the design. */
+export function useEditing<Row extends { id: string; name: string }>({
+  label,
+  rows,
+  columns,
+  selection,
+}: Grid<Row>) {
+  const job = useJob();
+  const units = useUnits();
+  const { at } = selection;
+  const shownAs = (column: GridColumn<Row>) => units.field(column.unit, column.scale);
+  /** What stood in the cell when editing began: left as it was it is no edit. */
+  let began = '';
+  /** The text of the cell that is being edited; null: none is. */
+  const editing = ref<string | null>(null);
+  /** Text that could not be read, by path: it stays in its cell. */
+  const refused = ref<Record<string, { text: string; message: string }>>({});
+  const note = ref<string | null>(null);
+
+  const pathAt = (row: number, column: number): string | null => {
+    const item = rows.value[row];
+    return item === undefined ? null : (columns.value[column]?.path?.(item) ?? null);
+  };
+  const editable = (row: number, column: number) =>
+    job.editable && pathAt(row, column) !== null && ['number', 'text'].includes(columns.value[column]!.kind);
+  const textAt = (row: number, column: number) => {
+    const path = pathAt(row, column);
+    const bad = path === null ? undefined : refused.value[path];
+    return (
+      bad?.text ??
+      cellText(job.design, columns.value[column]!, rows.value[row]!, shownAs(columns.value[column]!))
+    );
+  };
+
+  /** Makes one change of all edits of a gesture. */
+  function make(edits: CellEdit[], label: string): void {
+    const changed = edits.filter(({ path, value }) => valueOf(job.committed, path) !== value);
+    if (changed.length > 0) job.change(label, (draft) => applyEdits(draft, changed));
+  }
+
+  /** Begins to edit the active cell with a text; false where nothing is edited. */
+  function start(text: string): boolean {
+    const { row, column } = at.value;
+    if (!editable(row, column)) return false;
+    began = textAt(row, column);
+    editing.value = text;
+    preview();
+    return true;
+  }
+
+  /** Shows what would follow from what is being typed. */
+  function preview(): void {
+    const path = pathAt(at.value.row, at.value.column);
+    const column = columns.value[at.value.column]!;
+    const read = readCell(column, editing.value ?? '', shownAs(column));
+    const usable = path !== null && read.ok && column.kind === 'number';
+    job.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
+  }
+
+  function commit(): void {
+    if (editing.value === null) return;
+    const text = editing.value;
+    const { row, column } = at.value;
+    const path = pathAt(row, column)!;
+    editing.value = null;
+    job.preview(null);
+    if (text === began) return;
+    write([{ row, column, text }], () => {
+      const { title } = columns.value[column]!;
+      const { unit } = shownAs(columns.value[column]!);
+      const said = text.trim() === '' ? 'not given' : `${text.trim()}${unit ? ` ${unit}` : ''}`;
+      return `${rows.value[row]!.name}, ${title}: ${said}`;
+    });
+    if (refused.value[path] === undefined) note.value = null;
+  }
+
+  function cancel(): void {
+    editing.value = null;
+    job.preview(null);
+    const path = pathAt(at.value.row, at.value.column);
+    if (path !== null) forgive(path);
+  }
+
+  function forgive(path: string): void {
+    if (refused.value[path] === undefined) return;
+    const { [path]: _gone, ...rest } = refused.value;
+    refused.value = rest;
+  }
+
+  /** Reads texts into cells: what can be read becomes one change, the rest stays marked in its cell. */
+  function write(cells: { row: number; column: number; text: string }[], label: () => string): void {
+    const edits: CellEdit[] = [];
+    for (const { row, column, text } of cells) {
+      const path = pathAt(row, column);
+      if (path === null || !editable(row, column)) continue;
+      const read = readCell(columns.value[column]!, text, shownAs(columns.value[column]!));
+      if (read.ok) {
+        forgive(path);
+        edits.push({ path, value: read.value });
+      } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
+    }
+    make(edits, label());
+  }
+
+  function blockCells(): { row: number; column: number }[] {
+    const { top, bottom, left, right } = selection.block.value;
+    const cells: { row: number; column: number }[] = [];
+    for (let row = top; row <= bottom; row += 1)
+      for (let column = left; column <= right; column += 1) cells.push({ row, column });
+    return cells;
+  }
+
+  function clear(): void {
+    const cells = blockCells().filter(({ column }) => columns.value[column]!.required !== true);
+    write(
+      cells.map((cell) => ({ ...cell, text: '' })),
+      () => `${label()}: ${cells.length === 1 ? 'a cell' : `${cells.length} cells`} emptied`,
+    );
+  }
+
+  function fillDown(): void {
+    const { top, bottom, left, right } = selection.block.value;
+    if (top === bottom) return;
+    const cells = blockCells().filter(({ row }) => row > top);
+    write(
+      cells.map(({ row, column }) => ({ row, column, text: textAt(top, column) })),
+      () =>
+        `${label()}: filled down ${bottom - top} rows${right > left ? `, ${right - left + 1} columns` : ''}`,
+    );
+  }
+
+  /** The selected block as a table program reads it. */
+  function copied(): string {
+    const { top, bottom, left, right } = selection.block.value;
+    const lines: string[] = [];
+    for (let row = top; row <= bottom; row += 1) {
+      const line: string[] = [];
+      for (let column = left; column <= right; column += 1) line.push(textAt(row, column));
+      lines.push(line.join('\t'));
+    }
+    return lines.join('\n');
+  }
+
+  /** Puts a block of a table program at the selection. */
+  function paste(text: string): void {
+    const lines = readBlock(text);
+    const { top, left, bottom, right } = selection.block.value;
+    // One value into a selected block fills it.
+    const single = lines.length === 1 && lines[0]!.length === 1;
+    const cells = single
+      ? blockCells().map((cell) => ({ ...cell, text: lines[0]![0]! }))
+      : lines.flatMap((line, i) => line.map((text, j) => ({ row: top + i, column: left + j, text })));
+    const inside = cells.filter(
+      ({ row, column }) => row < rows.value.length && column < columns.value.length,
+    );
+    write(inside, () => `${label()}: ${inside.length} cells pasted`);
+    const lost = cells.length - inside.length;
+    const bad = Object.keys(refused.value).length;
+    note.value =
+      [
+        lost > 0 ? `${lost} cells lay outside the table and were left out` : '',
+        bad > 0 ? `${bad} could not be read and are marked` : '',
+      ]
+        .filter((part) => part !== '')
+        .join('; ') || null;
+    if (!single) {
+      selection.goTo({ row: top, column: left });
+      selection.goTo(
+        {
+          row: Math.max(bottom, top + lines.length - 1),
+          column: Math.max(right, left + lines[0]!.length - 1),
+        },
+        true,
+      );
+    }
+  }
+
+  return {
+    editing,
+    refused,
+    note,
+    shownAs,
+    pathAt,
+    editable,
+    textAt,
+    start,
+    preview,
+    commit,
+    cancel,
+    clear,
+    fillDown,
+    copied,
+    paste,
+  };
+}
