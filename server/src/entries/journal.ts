@@ -34,12 +34,13 @@ export interface JournalEntry {
   sha256: string;
   committed: boolean;
   restoredAt: string | null;
-  /** The line as it stands in the file; `textOf` reads the entry in it. */
-  raw: string;
+  /** Its line in the file, not decoded yet: a long journal is mostly texts that nobody asks for. */
+  raw: Buffer;
 }
 
 /** The canonical text of a journal's entry. */
-export const textOf = ({ raw }: Pick<JournalEntry, 'raw'>): string => (JSON.parse(raw) as JournalLine).text;
+export const textOf = ({ raw }: Pick<JournalEntry, 'raw'>): string =>
+  (JSON.parse(raw.toString('utf8')) as JournalLine).text;
 
 /**
  * A plain file per job beside the database: each entry is written and fsynced here before the database has it.
@@ -140,7 +141,7 @@ export class Journal {
     const path = this.path(job);
     if (!existsSync(path)) return [];
     const entries = new Map<string, JournalEntry>();
-    for (const raw of readFileSync(path, 'utf8').split('\n')) {
+    for (const raw of linesOf(readFileSync(path))) {
       const written = headOf(raw) ?? parse(raw);
       if (written === null) continue;
       const known = entries.get(written.sha256);
@@ -185,19 +186,31 @@ export class Journal {
   }
 }
 
+function* linesOf(bytes: Buffer): Generator<Buffer> {
+  for (let start = 0; start < bytes.length;) {
+    const found = bytes.indexOf(0x0a, start);
+    const end = found < 0 ? bytes.length : found;
+    if (end > start) yield bytes.subarray(start, end);
+    start = end + 1;
+  }
+}
+
+/** Longest beginning of a line that says which entry it is about. */
+const headBytes = 120;
+
 /** The beginning of an entry's or a commit's line, without reading the rest; null for any other line. */
-function headOf(raw: string): Head | { committed: number; sha256: string } | null {
-  if (!raw.endsWith('}')) return null;
-  const match = /^\{"(seq|committed)":(\d+),"sha256":"([0-9a-f]{64})"/.exec(raw);
+function headOf(raw: Buffer): Head | { committed: number; sha256: string } | null {
+  if (raw[raw.length - 1] !== 0x7d) return null;
+  const start = raw.toString('latin1', 0, Math.min(raw.length, headBytes));
+  const match = /^\{"(seq|committed)":(\d+),"sha256":"([0-9a-f]{64})"/.exec(start);
   if (match === null) return null;
   const [, kind, number, sha256] = match as unknown as [string, string, string, string];
   return kind === 'seq' ? { seq: Number(number), sha256 } : { committed: Number(number), sha256 };
 }
 
-function parse(raw: string): Written | null {
-  if (raw === '') return null;
+function parse(raw: Buffer): Written | null {
   try {
-    return JSON.parse(raw) as Written;
+    return JSON.parse(raw.toString('utf8')) as Written;
   } catch {
     return null;
   }
