@@ -81,13 +81,14 @@ test('numbers take units and arithmetic; text that cannot be read stays in the f
 }) => {
   await open('brief');
   const mass = cell(page, 'masses.mass-motor.massKg');
-  await typeCell(page, 'masses.mass-motor.massKg', '2*80 kg + 5000 g');
-  await expect(mass).toHaveText('165');
+  await typeCell(page, 'masses.mass-motor.massKg', '2*80 kg + 7000 g');
+  await expect(mass).toHaveText('167');
+  await expect(page.getByLabel('Nameplate')).toContainText('6083 kg');
   await typeCell(page, 'masses.mass-motor.massKg', 'heavy');
   await expect(mass).toHaveText('heavy');
   await expect(mass).toHaveAttribute('aria-invalid', 'true');
   await expect(page.getByRole('alert')).toContainText('“heavy” a number is missing');
-  await expect(page.getByLabel('Nameplate')).toContainText('6081 kg');
+  await expect(page.getByLabel('Nameplate')).toContainText('6083 kg');
   await typeCell(page, 'masses.mass-motor.massKg', '1,5 t');
   await expect(page.getByLabel('Nameplate')).toContainText('7416 kg');
 

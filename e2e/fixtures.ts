@@ -48,6 +48,7 @@ export const test = base.extend<Fixtures>({
       if ((await page.context().cookies()).length === 0) await signIn();
       await page.goto(`${server.url}/jobs/${job}/${station}`);
       await expect(page.locator(`main[data-station="${station}"]`)).toBeVisible();
+      await page.evaluate(() => document.fonts.ready);
     });
   },
   guarded: [
@@ -104,7 +105,12 @@ export const cell = (page: Page, path: string) => page.locator(`[role="gridcell"
 
 /** Types into a cell as at the keyboard: what was there is replaced, Enter takes it. */
 export async function typeCell(page: Page, path: string, text: string): Promise<void> {
-  await cell(page, path).click();
+  const place = cell(page, path);
+  // While fonts and plots arrive the rows may still move under the pointer.
+  await expect(async () => {
+    await place.click();
+    await expect(place).toHaveClass(/active/, { timeout: 500 });
+  }).toPass();
   await page.keyboard.press('F2');
   await page.keyboard.press('Control+a');
   await page.keyboard.type(text);

@@ -43,7 +43,8 @@ export interface SaveAnswer {
   design?: Design;
 }
 
-interface ChangeRow {
+/** A change as the database has it. */
+export interface ChangeRow {
   version: number;
   id: string;
   base: number;

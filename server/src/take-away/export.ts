@@ -4,6 +4,7 @@ import type { Entry } from '@torvek/core/record';
 import Papa from 'papaparse';
 import type { Queryable } from '../database';
 import type { StoredFile } from '../files/files';
+import type { ChangeRow } from '../jobs/changes';
 import type { ReleaseRow } from '../jobs/releases';
 import type { Rooms } from '../rooms';
 import { jsonFile, pack, textFile, type Contents } from './archive';
@@ -48,18 +49,6 @@ interface JobRow {
   version: number;
   design: string;
   first_design: string;
-}
-
-interface ChangeRow {
-  version: number;
-  id: string;
-  base: number;
-  label: string;
-  author: string;
-  made_at: string;
-  saved_at: string;
-  forward: string;
-  inverse: string;
 }
 
 /** A job as one sealed zip: design, changes, releases, record, files. */

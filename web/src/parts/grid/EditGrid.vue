@@ -80,6 +80,15 @@ watch(
   },
 );
 
+/** Back to the grid, its active cell in view: focusing the whole table would scroll it under the pointer. */
+function takeFocus(): void {
+  root.value?.focus({ preventScroll: true });
+  showActive();
+}
+
+const showActive = () =>
+  document.getElementById(cellId(at.value.row, at.value.column))?.scrollIntoView({ block: 'nearest' });
+
 /** Presses the first control of a cell that holds one. */
 function press(): boolean {
   const cell = document.getElementById(cellId(at.value.row, at.value.column));
@@ -103,6 +112,7 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault();
     event.stopPropagation();
     act();
+    showActive();
   };
   if (altKey) return;
   if (arrow !== undefined)
@@ -139,7 +149,7 @@ function onEditingKey(event: KeyboardEvent): void {
     event.preventDefault();
     event.stopPropagation();
     act();
-    void nextTick(() => root.value?.focus());
+    void nextTick(takeFocus);
   };
   if (event.key === 'Enter') leave(() => (commit(), selection.move(event.shiftKey ? -1 : 1, 0)));
   else if (event.key === 'Tab') leave(() => (commit(), void selection.step(event.shiftKey ? -1 : 1)));
@@ -153,7 +163,7 @@ function onPointer(event: MouseEvent, row: number, column: number): void {
   if (editing.value !== null) commit();
   selection.goTo({ row, column }, event.shiftKey);
   emit('pick', items.value[row]!.id);
-  root.value?.focus();
+  root.value?.focus({ preventScroll: true });
 }
 
 function onDrag(event: MouseEvent, row: number, column: number): void {
