@@ -1,6 +1,7 @@
 export * from './bodies';
+export { dayIn, isOverdue } from './calibration';
 export * from './entry';
-export { mayDo, mayWitness, roleMeaning, roles, type Person, type Role } from './people';
+export { mayDo, mayWitness, roleMeaning, roles, shortestPassword, type Person, type Role } from './people';
 export { standing, targetOf, topicOf, verdictOf } from './standing';
 export {
   ChainWalk,

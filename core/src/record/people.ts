@@ -2,6 +2,9 @@
 export const roles = ['witness', 'technician', 'designer', 'owner'] as const;
 export type Role = (typeof roles)[number];
 
+/** Fewest characters of a password. */
+export const shortestPassword = 10;
+
 /** A person as others see them. */
 export interface Person {
   id: string;

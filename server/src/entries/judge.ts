@@ -1,10 +1,10 @@
 import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
-import { mayDo, type Entry, type EntryBody, type Instrument, type Person } from '@torvek/core/record';
+import { dayIn, mayDo, type Entry, type EntryBody, type Instrument, type Person } from '@torvek/core/record';
 import type { Files } from '../files/files';
 import { HttpError, invalidInput } from '../http/errors';
-import { dayIn, type Instruments } from '../instruments/instruments';
+import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { People } from '../people/people';
@@ -188,7 +188,7 @@ async function instrumentFor(
   { instruments }: Court,
 ): Promise<Instrument> {
   if (!('id' in instrument)) return instrument;
-  return instruments.forEntry(instrument.id, step.instrument, dayIn(zoneOf(job), takenAt), db);
+  return instruments.forEntry(instrument.id, step.instrument, dayIn(takenAt, zoneOf(job)), db);
 }
 
 /** The opening of the step's HV gate that holds for this person now; null where none is asked for. */

@@ -1,4 +1,4 @@
-import type { Instrument, InstrumentKind } from '@torvek/core/record';
+import { isOverdue, type Instrument, type InstrumentKind } from '@torvek/core/record';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { invalidInput, notFound } from '../http/errors';
@@ -93,18 +93,7 @@ export class Instruments {
       standIn: false,
       serial,
       calibrationDue,
-      overdue: calibrationDue !== null && day > calibrationDue,
+      overdue: isOverdue(calibrationDue, day),
     };
   }
-}
-
-/** The calendar day (YYYY-MM-DD) of an instant in a zone. */
-export function dayIn(zone: string, instant: string): string {
-  const parts = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  });
-  return parts.format(new Date(instant));
 }

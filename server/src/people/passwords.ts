@@ -1,8 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
 
-/** Shortest password. */
-export const shortestPassword = 10;
-
 /** argon2id with the library's parameters (19 MiB, two passes), salt and parameters inside the text. */
 export const hashPassword = (password: string): Promise<string> => hash(password);
 

@@ -1,9 +1,8 @@
 import { list, oneOf, record, text } from '@torvek/core/calculator';
-import { roles, type Role } from '@torvek/core/record';
+import { roles, shortestPassword, type Role } from '@torvek/core/record';
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';
 import type { People } from './people';
-import { shortestPassword } from './passwords';
 import type { Sessions } from './sessions';
 
 const password = text(200, { min: shortestPassword });

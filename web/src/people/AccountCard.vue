@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { shortestPassword } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { reactive, ref } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -14,7 +15,10 @@ const problem = ref<string | null>(null);
 const done = ref(false);
 
 async function changePassword(): Promise<void> {
-  problem.value = form.next.length < 10 ? 'The new password must have at least 10 characters.' : null;
+  problem.value =
+    form.next.length < shortestPassword
+      ? `The new password must have at least ${shortestPassword} characters.`
+      : null;
   if (problem.value !== null) return;
   try {
     await session.changePassword(form.current, form.next);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { shortestPassword } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -44,7 +45,8 @@ function submit(): void {
   const given: Record<string, string> = {};
   if (name.value.trim() === '') given.name = 'is missing';
   if (password.value === '') given.password = 'is missing';
-  if (first.value && password.value.length < 10) given.password = 'must have at least 10 characters';
+  if (first.value && password.value.length < shortestPassword)
+    given.password = `must have at least ${shortestPassword} characters`;
   if (first.value && password.value !== again.value) given.again = 'is not the same';
   problems.value = given;
   if (Object.keys(given).length > 0) return;

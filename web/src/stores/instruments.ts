@@ -1,4 +1,4 @@
-import type { InstrumentKind } from '@torvek/core/record';
+import { dayIn, isOverdue, type InstrumentKind } from '@torvek/core/record';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { api } from '../api/client';
@@ -30,15 +30,8 @@ export const useInstruments = defineStore('instruments', () => {
   const ofKind = (kind: InstrumentKind) => all.value.filter((one) => one.kind === kind && !one.retired);
 
   /** Whether the calibration has run out today, in a zone; the server judges each entry by itself. */
-  function isOverdue({ calibrationDue }: RegisteredInstrument, zone?: string): boolean {
-    const today = new Intl.DateTimeFormat('en-CA', {
-      ...(zone !== undefined && { timeZone: zone }),
-      year: 'numeric',
-      month: '2-digit',
-      day: '2-digit',
-    }).format(new Date());
-    return calibrationDue !== null && today > calibrationDue;
-  }
+  const overdueToday = ({ calibrationDue }: RegisteredInstrument, zone?: string) =>
+    isOverdue(calibrationDue, dayIn(new Date().toISOString(), zone));
 
-  return { all, failure, load, ofKind, isOverdue };
+  return { all, failure, load, ofKind, isOverdue: overdueToday };
 });

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import { newId } from '../../api/client';
 import Icon from '../../parts/Icon.vue';
+import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
@@ -111,16 +112,7 @@ function turn(id: string): void {
         </button>
       </template>
       <template #remove="{ row }">
-        <button
-          v-if="!row.box"
-          type="button"
-          tabindex="-1"
-          class="btn btn-quiet btn-sm"
-          :aria-label="`Remove ${row.name}`"
-          @click="remove(row.id, row.name)"
-        >
-          <Icon name="trash" :size="13" />
-        </button>
+        <RemoveButton v-if="!row.box" :name="row.name" @remove="remove(row.id, row.name)" />
       </template>
     </EditGrid>
     <div class="add">

@@ -4,6 +4,7 @@ import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
 import Icon from '../../parts/Icon.vue';
+import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
@@ -99,15 +100,7 @@ function place(module: string, box: string): void {
   <div data-path="boxes">
     <EditGrid v-if="boxes.length > 0" label="Boxes" :rows="rows" :columns="columns">
       <template #remove="{ row }">
-        <button
-          type="button"
-          tabindex="-1"
-          class="btn btn-quiet btn-sm"
-          :aria-label="`Remove ${row.name}`"
-          @click="remove(row.id, row.name)"
-        >
-          <Icon name="trash" :size="13" />
-        </button>
+        <RemoveButton :name="row.name" @remove="remove(row.id, row.name)" />
       </template>
     </EditGrid>
     <p v-else class="soft">No box yet. Modules without a box have a mass, but no place on the axles.</p>

@@ -3,7 +3,7 @@ import { deviceKinds, type DeviceKind } from '@torvek/core/document';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
 import GradeMark from '../../parts/GradeMark.vue';
-import Icon from '../../parts/Icon.vue';
+import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
@@ -82,15 +82,7 @@ function remove(id: string, tag: string): void {
     <EditGrid v-if="devices.length > 0" label="Devices on the bus" :rows="devices" :columns="columns">
       <template #mark="{ row }"><GradeMark v-if="worst(row.id)" :grade="worst(row.id)!" /></template>
       <template #remove="{ row }">
-        <button
-          type="button"
-          tabindex="-1"
-          class="btn btn-quiet btn-sm"
-          :aria-label="`Remove ${row.name}`"
-          @click="remove(row.id, row.name)"
-        >
-          <Icon name="trash" :size="13" />
-        </button>
+        <RemoveButton :name="row.name" @remove="remove(row.id, row.name)" />
       </template>
     </EditGrid>
     <p v-else class="soft">
