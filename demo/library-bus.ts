@@ -10,7 +10,15 @@ const pinnedKeys: PartKey[] = [
   'hollin-k350@1',
   'ember-82@1',
   'calderside-f350@1',
+  'calderside-f250@1',
+  'calderside-f160@1',
+  'calderside-f63@1',
+  'calderside-f32@1',
+  'hollin-k200@1',
   'marl-x70@1',
+  'marl-x6@1',
+  'marl-x4@1',
+  'marl-x35@1',
 ];
 
 function pinned(keys: PartKey[]): Record<PartKey, Part> {
@@ -59,6 +67,26 @@ const moduleRows = Object.entries(placing).flatMap(([string, boxes]) =>
   })),
 );
 
+/** Each string has its fuse at the positive end, its disconnect in the middle, contactors where the strings meet. */
+const stringParts = {
+  fuse: 'calderside-f250@1',
+  disconnectAt: 4,
+  contactor: 'hollin-k200@1',
+  contactorPoles: 'both',
+  contactorsIn: 'combiner',
+  ends: 'interlocked',
+} as const;
+
+const branch = (tag: string, device: string, fuse: string, cable: string, lengthM: number) => ({
+  tag,
+  role: 'branch' as const,
+  device,
+  fuse,
+  cable,
+  lengthM,
+  ends: 'interlocked' as const,
+});
+
 const design: Design = {
   schema: 1,
   vehicle: {
@@ -89,8 +117,10 @@ const design: Design = {
     socForPeakFraction: 0.3,
     peakCurrentA: 400,
     linkResistanceOhm: 0.004,
+    combinerBox: 'box-collector',
+    mainsBox: 'box-collector',
   },
-  settings: { zone: 'Europe/London' },
+  settings: { zone: 'Europe/London', anchorG: 20 },
   masses: {
     'mass-engine': {
       tag: 'Diesel engine and gearbox',
@@ -140,7 +170,7 @@ const design: Design = {
     'mass-inverter': {
       tag: 'Inverter and DC-DC',
       change: 'in',
-      massKg: 48,
+      massKg: 34,
       xM: -2.5,
       zM: 1.0,
       lengthM: 0.6,
@@ -185,6 +215,10 @@ const design: Design = {
       widthM: 0.75,
       heightM: 0.45,
       emptyKg: 38,
+      anchors: 8,
+      anchorN: 9000,
+      accessFrom: 'above',
+      vent: 'filtered',
     },
     'box-left': {
       tag: 'Floor box',
@@ -195,6 +229,10 @@ const design: Design = {
       widthM: 0.7,
       heightM: 0.4,
       emptyKg: 46,
+      anchors: 10,
+      anchorN: 9000,
+      accessFrom: 'side',
+      vent: 'filtered',
     },
     'box-tail': {
       tag: 'Tail box',
@@ -205,6 +243,24 @@ const design: Design = {
       widthM: 0.9,
       heightM: 0.4,
       emptyKg: 46,
+      anchors: 10,
+      anchorN: 9000,
+      accessFrom: 'below',
+      vent: 'filtered',
+    },
+    'box-collector': {
+      tag: 'Collector box',
+      xM: -2.5,
+      yM: -0.6,
+      zM: 0.72,
+      lengthM: 0.6,
+      widthM: 0.4,
+      heightM: 0.25,
+      emptyKg: 14,
+      anchors: 4,
+      anchorN: 9000,
+      accessFrom: 'side',
+      vent: 'filtered',
     },
   },
   modules: Object.fromEntries(
@@ -214,10 +270,12 @@ const design: Design = {
     'string-1': {
       tag: 'S1',
       modules: moduleRows.filter(({ string }) => string === 'string-1').map(({ id }) => id),
+      ...stringParts,
     },
     'string-2': {
       tag: 'S2',
       modules: moduleRows.filter(({ string }) => string === 'string-2').map(({ id }) => id),
+      ...stringParts,
     },
   },
   devices: {
@@ -237,7 +295,15 @@ const design: Design = {
       busCapacitanceF: 0.00022,
     },
     'device-dcdc': { tag: 'DC-DC to 24 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
-    'device-heater': { tag: 'Cabin heater', kind: 'heater', minV: 240, maxV: 430, busCapacitanceF: 0.000012 },
+    'device-heater': {
+      tag: 'Cabin heater',
+      kind: 'heater',
+      minV: 240,
+      maxV: 430,
+      busCapacitanceF: 0.000012,
+      ratedPowerW: 5000,
+      ratedVoltageV: 360,
+    },
     'device-compressor': {
       tag: 'Compressor',
       kind: 'compressor',
@@ -245,11 +311,23 @@ const design: Design = {
       maxV: 430,
       busCapacitanceF: 0.000047,
     },
+    'device-inlet': { tag: 'DC inlet', kind: 'dc-inlet', minV: 200, maxV: 500, busCapacitanceF: 0 },
+    'device-monitor': {
+      tag: 'Insulation monitor',
+      kind: 'insulation-monitor',
+      minV: 0,
+      maxV: 450,
+      busCapacitanceF: 0,
+      insulationMonitor: 'active',
+    },
   },
   circuits: {
     [mainCircuit]: {
       tag: 'Main',
       role: 'main',
+      device: 'device-inverter',
+      poles: 'both',
+      ends: 'interlocked',
       contactor: 'hollin-k350@1',
       resistor: 'ember-82@1',
       fuse: 'calderside-f350@1',
@@ -268,6 +346,16 @@ const design: Design = {
         [90, 60],
         [20, -80],
       ],
+    },
+    'circuit-charger': branch('Charger', 'device-charger', 'calderside-f63@1', 'marl-x6@1', 6.4),
+    'circuit-dcdc': branch('DC-DC', 'device-dcdc', 'calderside-f32@1', 'marl-x4@1', 1.6),
+    'circuit-heater': branch('Heater', 'device-heater', 'calderside-f32@1', 'marl-x4@1', 5.2),
+    'circuit-compressor': branch('Compressor', 'device-compressor', 'calderside-f32@1', 'marl-x4@1', 4.8),
+    'circuit-monitor': branch('Monitor', 'device-monitor', 'calderside-f32@1', 'marl-x4@1', 1.2),
+    'circuit-inlet': {
+      ...branch('DC inlet', 'device-inlet', 'calderside-f160@1', 'marl-x35@1', 7.1),
+      contactor: 'hollin-k200@1',
+      poles: 'both',
     },
   },
 };
@@ -288,9 +376,7 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: {
         kind: 'position',
-        linksOut: 15,
-        serviceDisconnect: 'out',
-        mains: 'open',
+        stage: 'bench',
         remark: 'Modules on the bench.',
       },
     },
@@ -348,10 +434,8 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: {
         kind: 'position',
-        linksOut: 3,
-        serviceDisconnect: 'out',
-        mains: 'open',
-        remark: 'Boxes in the bus; one link out in each.',
+        stage: 'boxes',
+        remark: 'Boxes in the bus, links out; nothing plugged.',
       },
     },
     {
@@ -437,9 +521,7 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: {
         kind: 'position',
-        linksOut: 0,
-        serviceDisconnect: 'in',
-        mains: 'open',
+        stage: 'last-link',
         remark: 'Last link closed, second person present.',
       },
     },
@@ -456,7 +538,7 @@ export const libraryBus: DemoJob = {
     {
       at: '2026-11-16T10:30:00Z',
       by: technician,
-      entry: { kind: 'position', linksOut: 0, serviceDisconnect: 'out', mains: 'open' },
+      entry: { kind: 'position', stage: 'locked-off' },
     },
     {
       at: '2026-11-18T15:45:00Z',

@@ -10,10 +10,13 @@ import { libraryBus } from './library-bus';
 let made = 0;
 const newId = (prefix: string) => `${prefix}-t${(made += 1)}`;
 const circuit = (draft: Design) => draft.circuits[mainCircuit]!;
+const withoutStringContactors = (draft: Design) => {
+  for (const one of Object.values(draft.strings)) one.contactorPoles = 'none';
+};
 const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === id)!;
 const cableOf = (areaMm2: number) => catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!;
 const changed = (recipe: (draft: Design) => void) =>
-  edit(libraryBus.design, (draft) => recipe(draft as Design))!.design;
+  edit(libraryBus.design, (draft) => recipe(draft as Design))?.design ?? libraryBus.design;
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
@@ -39,6 +42,38 @@ const wrong: Record<string, (draft: Design) => void> = {
   'pack.above-device-window': (draft) => void (draft.devices['device-heater']!.maxV = 400),
   'pack.below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 289),
   'pack.sags-below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 335),
+  'pack.anchors-weak': (draft) => void (draft.boxes['box-tail']!.anchors = 2),
+  'pack.no-access': (draft) => void (draft.boxes['box-tail']!.accessFrom = 'none'),
+  'pack.vent': (draft) => void (draft.boxes['box-nose']!.vent = 'none'),
+  'pack.box-overfull': (draft) => {
+    for (const module of Object.values(draft.modules)) module.box = 'box-collector';
+  },
+  'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 224),
+  'pack.heater-weak': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 400),
+  'network.no-disconnect': (draft) => void delete draft.strings['string-1']!.disconnectAt,
+  'network.disconnect-off-middle': (draft) => void (draft.strings['string-1']!.disconnectAt = 3),
+  'network.string-unfused': (draft) => void delete draft.strings['string-2']!.fuse,
+  'network.load-unfused': (draft) => {
+    for (const one of Object.values(draft.strings)) delete one.fuse;
+    delete circuit(draft).fuse;
+  },
+  'network.load-without-contactor': (draft) => {
+    withoutStringContactors(draft);
+    draft.circuits['circuit-charger']!.tap = 'before';
+  },
+  'network.single-pole-mains': (draft) => {
+    withoutStringContactors(draft);
+    circuit(draft).poles = 'plus';
+  },
+  'network.branch-before-mains': (draft) => {
+    withoutStringContactors(draft);
+    Object.assign(draft.circuits['circuit-inlet']!, { tap: 'before' });
+  },
+  'network.live-outside': () => undefined,
+  'network.plug-without-interlock': (draft) => void (draft.circuits['circuit-heater']!.ends = 'plain'),
+  'network.two-active-monitors': (draft) =>
+    void (draft.devices['device-charger']!.insulationMonitor = 'active'),
+  'network.device-not-fed': (draft) => void delete draft.circuits['circuit-heater'],
   'precharge.threshold-never-reached': (draft) =>
     void (draft.devices['device-heater']!.prechargeLoadOhm = 500),
   'precharge.slower-than-limit': (draft) => void (circuit(draft).timeoutS = 0.3),
@@ -85,6 +120,11 @@ const right: Record<string, (draft: Design) => void> = {
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
   'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
+  'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 225),
+  'network.live-outside': (draft) => {
+    for (const module of Object.values(draft.modules)) module.box = 'box-tail';
+    draft.pack.mainsBox = draft.pack.combinerBox = 'box-tail';
+  },
   'cable.small-in-conduit': (draft) => void (circuit(draft).install = 'free-air'),
   'contactor.fault-above-break': (draft) => {
     draft.pack.linkResistanceOhm = 0.3;
@@ -218,6 +258,7 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
     const empty = changed((draft) => {
       for (const key of Object.keys(draft.vehicle)) delete (draft.vehicle as Record<string, unknown>)[key];
       draft.strings = {};
+      draft.boxes = Object.fromEntries(Object.entries(draft.boxes).map(([id, { tag }]) => [id, { tag }]));
       circuit(draft).loadProfile = [];
       for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
     });

@@ -1,4 +1,5 @@
 import type { Design } from '@torvek/core/document';
+import type { StageId } from '@torvek/core/network';
 import type { SoloMeasure } from '@torvek/core/record';
 
 /** Something recorded in the demo's past. */
@@ -8,9 +9,8 @@ export type StoryEntry =
   | { kind: 'rise'; step: string; seed: number; instrument: { id: string } }
   | {
       kind: 'position';
-      linksOut: number;
-      serviceDisconnect: 'out' | 'in';
-      mains: 'open' | 'closed';
+      /** The stage of the build that the vehicle stands at. */
+      stage: StageId;
       remark?: string;
     }
   | { kind: 'work'; what: string; subjects: string[] }

@@ -97,6 +97,6 @@ test('a bus that stands at the pack’s voltage is on the pack', () => {
 test('insulation: a contact before electronics before each box', () => {
   const causes = suspectsOf('insulation-positive:pack', 0).map(({ cause }) => cause);
   expect(causes[0]).toContain('touches the chassis');
-  expect(causes.filter((cause) => cause.startsWith('Moisture'))).toHaveLength(3);
+  expect(causes.filter((cause) => cause.startsWith('Moisture'))).toHaveLength(4);
   expect(suspectsOf('insulation-positive:pack', 0.09)[0]!.cause).toContain('not isolated from the tester');
 });

@@ -1,4 +1,4 @@
-import type { Design } from '../document';
+import { mainCircuits, type Design } from '../document';
 import { figureId, type Gap } from '../figure';
 import { formatNumber, formatQuantity } from '../quantity';
 import type { Basis, Instrument } from '../record';
@@ -113,13 +113,13 @@ const packFigure = (name: string) => pick('pack.pack', 'pack', name);
 export function procedureFor(design: Design, evaluation: Evaluation): ProcedureStep[] {
   const builder = new Builder(design, evaluation);
   intakeVoltages(builder);
-  for (const id of Object.keys(design.circuits)) partsOfCircuit(builder, id);
+  for (const id of mainCircuits(design)) partsOfCircuit(builder, id);
   bleedResistance(builder);
   insulation(builder, 'negative');
   insulation(builder, 'positive');
   deadBus(builder);
   polarity(builder);
-  for (const id of Object.keys(design.circuits)) firstHv(builder, id);
+  for (const id of mainCircuits(design)) firstHv(builder, id);
   return builder.steps;
 }
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { cable, cableAreasMm2, resistancePerM, type CableInput } from '.';
+import { cableAreasMm2, resistancePerM } from '../parts';
+import { cable, type CableInput } from '.';
 import { findBalance, freeAirHeatPerM, heatAtConductor } from './heat';
 import { heatPathOf } from './cable';
 

@@ -1,7 +1,8 @@
 import { defineCalculator, number, oneOf, record } from '../calculator';
 import { rulesOf } from '../finding';
 import { formatNumber } from '../quantity';
-import { cableAreasMm2, groupingFactor, heatCapacityPerM, resistancePerM } from './copper';
+import { cableAreasMm2, resistancePerM } from '../parts';
+import { groupingFactor, heatCapacityPerM } from './copper';
 import { findBalance, heatAtConductor, hottestC, insulationResistance, type HeatPath } from './heat';
 
 export interface CableInput {

@@ -1,10 +1,10 @@
+import { mainCircuits } from '../document';
 import { defineRule, type Suggestion } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
-import { catalogueOf, partKey, type PartOf } from '../parts';
+import { catalogueOf, partKey, resistancePerM, type PartOf } from '../parts';
 import { formatNumber } from '../quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { cable, type CableInput, type CableResult } from './cable';
-import { resistancePerM } from './copper';
 
 const defaultMaxDropFraction = 0.02;
 const defaultContactOhm = 0.002;
@@ -33,7 +33,7 @@ const chosenCable = defineRule({
 const loopStep: StepDefinition = {
   id: 'conductor.loop',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const at = `circuits.${subject}`;
@@ -227,7 +227,7 @@ function cableFailures(result: CableResult, currentA: number, maxDropFraction: n
 const cableStep: StepDefinition = {
   id: 'conductor.cable',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const chosen = chosenCablePart(read, circuit.cable);
@@ -304,7 +304,7 @@ export function sizeTable(base: CableInput, maxDropFraction: number): SizedCable
 const sizesStep: StepDefinition = {
   id: 'conductor.sizes',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const inputs = circuitInputs(subject, read);
     setCable(inputs, catalogueOf('cable')[0]!);

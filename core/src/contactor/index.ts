@@ -1,3 +1,4 @@
+import { mainCircuits } from '../document';
 import { rulesOf } from '../finding';
 import { figureId, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
@@ -37,7 +38,7 @@ const rules = {
 const contactorStep: StepDefinition = {
   id: 'contactor.main',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'contactor');
     const part = key === undefined ? undefined : read.at('parts', key);

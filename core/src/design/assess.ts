@@ -150,10 +150,3 @@ function rejudge(step: ProcedureStep, body: ResultBody): boolean | null {
   const judged = judgeMeasurement(step.expected, body.measured);
   return judged.ok ? judged.judgement.verdict === 'pass' : null;
 }
-
-/** The live state of the vehicle in one line. */
-export function positionText(body: PositionBody): string {
-  if (body.linksOut > 0) return `HV open at ${body.linksOut} ${body.linksOut === 1 ? 'link' : 'links'}`;
-  if (body.serviceDisconnect === 'out') return 'HV open at the service disconnect';
-  return body.mains === 'open' ? 'Pack closed, mains open' : 'Bus live: mains closed';
-}

@@ -1,6 +1,5 @@
 export {
   assess,
-  positionText,
   type Assessment,
   type FindingStatus,
   type Moved,
@@ -14,3 +13,14 @@ export { entryOutcome, entryTitle } from './say';
 export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
 export { stationOfCheck, stationOfGap } from './station';
+export {
+  liveMapOf,
+  liveStateOf,
+  openElements,
+  positionText,
+  storedAfter,
+  sumOfPosition,
+  type LiveShape,
+  type LiveState,
+  type PositionSum,
+} from './live-state';

@@ -1,7 +1,7 @@
 import { snagGates } from '../commissioning';
 import { formatQuantity } from '../quantity';
 import type { Entry, EntryBody } from '../record';
-import { positionText } from './assess';
+import { positionText } from './live-state';
 
 const gateTitle = (id: string) => snagGates.find((gate) => gate.id === id)?.title ?? id;
 

@@ -6,6 +6,7 @@ const byRoom: Record<string, Station> = {
   range: 'brief',
   vehicle: 'brief',
   pack: 'pack',
+  network: 'network',
 };
 
 /** The station where a check belongs. */

@@ -62,12 +62,45 @@ export interface BoxItem {
   heightM?: number;
   /** Box, brackets, plates and coolant without modules. */
   emptyKg?: number;
+  /** Fasteners that hold the box in the vehicle, and the force each is made for. */
+  anchors?: number;
+  anchorN?: number;
+  accessFrom?: AccessFrom;
+  vent?: Vent;
+  /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
+  linkPitchMm?: number;
 }
+
+/** From where hands and tools reach into a box once the vehicle is together. */
+export const accessSides = ['above', 'side', 'below', 'none'] as const;
+export type AccessFrom = (typeof accessSides)[number];
+
+export const vents = ['filtered', 'open', 'none'] as const;
+export type Vent = (typeof vents)[number];
+
+/** Which poles a pair of contactors opens. */
+export const polesSwitched = ['both', 'plus', 'minus', 'none'] as const;
+export type Poles = (typeof polesSwitched)[number];
+
+/** How a cable passes the walls it ends at. */
+export const cableEnds = ['interlocked', 'plain', 'gland'] as const;
+export type CableEnds = (typeof cableEnds)[number];
 
 export interface StringItem {
   tag: string;
   /** In series order, from the negative end. */
   modules: Id[];
+  fuse?: PartKey;
+  /** The joint that the fuse takes, 1 between the first and the second module; 0 or absent: the positive end. */
+  fuseAt?: number;
+  /** The joint that the service disconnect takes, 1 between the first and the second module. */
+  disconnectAt?: number;
+  /** Contactors of this string alone. */
+  contactor?: PartKey;
+  contactorPoles?: Poles;
+  /** Where they sit: in the box of the string's positive end, or where the strings meet. */
+  contactorsIn?: 'string' | 'combiner';
+  ends?: CableEnds;
 }
 
 export const deviceKinds = [
@@ -77,6 +110,7 @@ export const deviceKinds = [
   'heater',
   'compressor',
   'dc-inlet',
+  'insulation-monitor',
   'other',
 ] as const;
 export type DeviceKind = (typeof deviceKinds)[number];
@@ -92,14 +126,31 @@ export interface DeviceItem {
   bleedOhm?: number;
   /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
   prechargeLoadOhm?: number;
+  /** A heater of plain resistance: the power it is rated for, and at which voltage. */
+  ratedPowerW?: number;
+  ratedVoltageV?: number;
+  /** An insulation monitor in it: active ones send a signal of their own into the network. */
+  insulationMonitor?: 'active' | 'passive';
 }
 
 export type Install = 'free-air' | 'steel-conduit';
 
-/** A circuit with its chosen parts. The one with role `main` joins pack and bus. */
+/**
+ * A circuit with its chosen parts. The one with role `main` joins pack and bus through the main contactors and feeds
+ * the traction inverter; a branch feeds one more device.
+ */
 export interface CircuitItem {
   tag: string;
-  role: 'main';
+  role: 'main' | 'branch';
+  /** What it feeds; the main circuit, when it does not say: the first inverter that no branch feeds. */
+  device?: Id;
+  /** Which poles its contactors open; absent: both, when it has contactors. */
+  poles?: Poles;
+  /** A branch hangs before the mains, where it is live whenever the pack is, or after them. Absent: after. */
+  tap?: 'before' | 'after';
+  ends?: CableEnds;
+  /** The box in which a branch's fuse and contactors sit; absent: that of the mains. */
+  box?: Id;
   contactor?: PartKey;
   resistor?: PartKey;
   fuse?: PartKey;
@@ -136,12 +187,20 @@ export interface PackSettings {
   coldResistanceFactor?: number;
   /** Pack resistance warm over the resistance given. */
   warmResistanceFactor?: number;
+  /** Where strings in parallel meet; absent: the box of the mains. */
+  combinerBox?: Id;
+  /** Where main contactors, pre-charge and bus sit; absent: the box of the first string's positive end. */
+  mainsBox?: Id;
+  /** Taken off each inner wall of a box, for walls, insulation and clamps. */
+  boxMarginMm?: number;
 }
 
 export interface Settings {
   touchLimitV?: number;
   dischargeLimitS?: number;
   insulationOhmPerV?: number;
+  /** What the rule of the place asks anchors to hold, in multiples of the weight. */
+  anchorG?: number;
   /** IANA zone in which dates of this job are read. */
   zone?: string;
 }
@@ -164,6 +223,10 @@ export interface Design {
 /** The id of the main circuit: there is exactly one from the start. */
 export const mainCircuit: Id = 'circuit-main';
 
+/** The circuits that the Protect station computes whole. */
+export const mainCircuits = (design: Pick<Design, 'circuits'>): Id[] =>
+  Object.keys(design.circuits).filter((id) => design.circuits[id]!.role === 'main');
+
 /** An empty job: nothing decided, one main circuit to decide about. */
 export function blankDesign(): Design {
   return {
@@ -181,13 +244,19 @@ export function blankDesign(): Design {
   };
 }
 
-export const stations = ['brief', 'pack', 'protect', 'prove', 'book'] as const;
+export const stations = ['brief', 'pack', 'network', 'protect', 'prove', 'book'] as const;
 export type Station = (typeof stations)[number];
+
+/** Places that say how things connect. */
+const networkPaths =
+  /^(pack\.(combinerBox|mainsBox)|strings\.[^.]+\.(fuse|fuseAt|disconnectAt|contactor|contactorPoles|contactorsIn|ends)|circuits\.[^.]+\.(device|poles|tap|ends|box)|devices\.[^.]+\.insulationMonitor)$/;
 
 /** The station in which a place of the design is edited. */
 export function stationOfPath(path: string): Station {
   const [head, , field] = path.split('.');
   if (head === 'vehicle' || head === 'masses') return 'brief';
+  if (path === 'settings.anchorG') return 'pack';
+  if (networkPaths.test(path)) return 'network';
   if (head === 'circuits' || head === 'settings') return 'protect';
   if (head === 'devices' && (field === 'bleedOhm' || field === 'prechargeLoadOhm')) return 'protect';
   return 'pack';

@@ -1,6 +1,15 @@
 import { list, mapOf, number, oneOf, openDoor, record, table, text, type Issue } from '../calculator';
 import type { PartKind } from '../parts';
-import { designSchemaNumber, deviceKinds, type Design } from './design';
+import {
+  accessSides,
+  cableEnds,
+  designSchemaNumber,
+  deviceKinds,
+  mainCircuit,
+  polesSwitched,
+  vents,
+  type Design,
+} from './design';
 
 const n = number.optional();
 const t = text.optional();
@@ -118,15 +127,46 @@ const designShape = record({
     linkResistanceOhm: n,
     coldResistanceFactor: n,
     warmResistanceFactor: n,
+    combinerBox: t,
+    mainsBox: t,
+    boxMarginMm: n,
   }),
-  settings: record({ touchLimitV: n, dischargeLimitS: n, insulationOhmPerV: n, zone: t }),
+  settings: record({ touchLimitV: n, dischargeLimitS: n, insulationOhmPerV: n, anchorG: n, zone: t }),
   masses: mapOf(
     record({ tag: text(), change: oneOf(['out', 'in']), massKg: n, xM: n, zM: n, lengthM: n, heightM: n }),
   ),
   parts: mapOf(part),
   modules: mapOf(record({ tag: text(), part: text(), box: t })),
-  boxes: mapOf(record({ tag: text(), xM: n, yM: n, zM: n, lengthM: n, widthM: n, heightM: n, emptyKg: n })),
-  strings: mapOf(record({ tag: text(), modules: list(text()) })),
+  boxes: mapOf(
+    record({
+      tag: text(),
+      xM: n,
+      yM: n,
+      zM: n,
+      lengthM: n,
+      widthM: n,
+      heightM: n,
+      emptyKg: n,
+      anchors: n,
+      anchorN: n,
+      accessFrom: oneOf.optional(accessSides),
+      vent: oneOf.optional(vents),
+      linkPitchMm: n,
+    }),
+  ),
+  strings: mapOf(
+    record({
+      tag: text(),
+      modules: list(text()),
+      fuse: t,
+      fuseAt: n,
+      disconnectAt: n,
+      contactor: t,
+      contactorPoles: oneOf.optional(polesSwitched),
+      contactorsIn: oneOf.optional(['string', 'combiner']),
+      ends: oneOf.optional(cableEnds),
+    }),
+  ),
   devices: mapOf(
     record({
       tag: text(),
@@ -136,12 +176,20 @@ const designShape = record({
       busCapacitanceF: n,
       bleedOhm: n,
       prechargeLoadOhm: n,
+      ratedPowerW: n,
+      ratedVoltageV: n,
+      insulationMonitor: oneOf.optional(['active', 'passive']),
     }),
   ),
   circuits: mapOf(
     record({
       tag: text(),
-      role: oneOf(['main']),
+      role: oneOf(['main', 'branch']),
+      device: t,
+      poles: oneOf.optional(polesSwitched),
+      tap: oneOf.optional(['before', 'after']),
+      ends: oneOf.optional(cableEnds),
+      box: t,
       contactor: t,
       resistor: t,
       fuse: t,
@@ -197,8 +245,12 @@ export function danglingReferences(design: Design): Issue[] {
     part(`modules.${id}.part`, one.part, 'module');
     refer(`modules.${id}.box`, one.box, design.boxes, 'box');
   }
+  refer('pack.combinerBox', design.pack.combinerBox, design.boxes, 'box');
+  refer('pack.mainsBox', design.pack.mainsBox, design.boxes, 'box');
   const strung = new Set<string>();
-  for (const [id, { modules }] of Object.entries(design.strings)) {
+  for (const [id, { modules, fuse, contactor }] of Object.entries(design.strings)) {
+    part(`strings.${id}.fuse`, fuse, 'fuse');
+    part(`strings.${id}.contactor`, contactor, 'contactor');
     modules.forEach((module, i) => {
       refer(`strings.${id}.modules.${i}`, module, design.modules, 'module');
       if (strung.has(module))
@@ -206,7 +258,15 @@ export function danglingReferences(design: Design): Issue[] {
       strung.add(module);
     });
   }
+  const fed = new Set<string>();
   for (const [id, circuit] of Object.entries(design.circuits)) {
+    refer(`circuits.${id}.device`, circuit.device, design.devices, 'device');
+    refer(`circuits.${id}.box`, circuit.box, design.boxes, 'box');
+    if (circuit.role === 'main' && id !== mainCircuit)
+      issues.push({ path: `circuits.${id}.role`, message: 'there is one main circuit' });
+    if (circuit.device !== undefined && fed.has(circuit.device))
+      issues.push({ path: `circuits.${id}.device`, message: 'is fed by another circuit already' });
+    if (circuit.device !== undefined) fed.add(circuit.device);
     for (const kind of ['contactor', 'resistor', 'fuse', 'cable'] as const) {
       part(`circuits.${id}.${kind}`, circuit[kind], kind);
     }

@@ -1,3 +1,4 @@
+import { mainCircuits } from '../document';
 import type { Suggestion } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
 import { catalogueOf, partKey, type PartOf } from '../parts';
@@ -29,7 +30,7 @@ const chosenFuse = defineRule({
 const faultStep: StepDefinition = {
   id: 'fuse.fault',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits).flatMap((id) => [`${id}/largest`, `${id}/smallest`]),
+  subjects: (design) => mainCircuits(design).flatMap((id) => [`${id}/largest`, `${id}/smallest`]),
   compute(subject, read) {
     const [circuitId = '', which] = subject.split('/');
     const largest = which === 'largest';
@@ -177,7 +178,7 @@ export function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): Ranke
 const mainFuseStep: StepDefinition = {
   id: 'fuse.main',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
     const part = key === undefined ? undefined : read.at('parts', key);
@@ -251,7 +252,7 @@ const mainFuseStep: StepDefinition = {
 const fuseChoiceStep: StepDefinition = {
   id: 'fuse.choice',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
     const part = key === undefined ? undefined : read.at('parts', key);

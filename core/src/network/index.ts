@@ -8,3 +8,13 @@ export {
   type LiveTerminal,
 } from './live-map';
 export { pathFaults, type PathFaultsInput, type PathFaultsResult } from './path-faults';
+export { deriveNetwork, feedingCircuit, mainDevice, onMainBus, placesOf, type NetworkSlices } from './derive';
+export {
+  outsideReach,
+  type DerivedElement,
+  type Network,
+  type NetworkLine,
+  type NetworkSymbol,
+  type SymbolKind,
+} from './network-builder';
+export { canOpen, linksLeftOut, stageIds, stagesOf, storedAtMost, type Stage, type StageId } from './stages';

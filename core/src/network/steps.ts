@@ -1,11 +1,14 @@
+import { mainCircuits } from '../document';
 import { figureId, type Figure, type Gap } from '../figure';
-import type { StepDefinition } from '../step';
+import type { Reader, StepDefinition } from '../step';
+import { networkChecks } from './checks';
+import type { NetworkSlices } from './derive';
 
 /** Load of a circuit over one period: rms and peak. */
 const loadStep: StepDefinition = {
   id: 'network.load',
   version: 1,
-  subjects: (design) => Object.keys(design.circuits),
+  subjects: mainCircuits,
   compute(subject, read) {
     const profile = read.at('circuits', subject, 'loadProfile');
     const path = `circuits.${subject}.loadProfile`;
@@ -59,4 +62,23 @@ const loadStep: StepDefinition = {
   },
 };
 
-export const networkSteps: StepDefinition[] = [loadStep];
+/** How things connect: every rule of chapter network, over the graph that follows from the design. */
+const networkStep: StepDefinition = {
+  id: 'network.network',
+  version: 1,
+  subjects: () => ['network'],
+  compute: (_subject, read) => ({ figures: [], checks: networkChecks(readNetwork(read)) }),
+};
+
+/** What the network follows from, as a step reads it. */
+export const readNetwork = (read: Reader): NetworkSlices => ({
+  pack: read.at('pack'),
+  boxes: read.at('boxes'),
+  strings: read.at('strings'),
+  modules: read.at('modules'),
+  devices: read.at('devices'),
+  circuits: read.at('circuits'),
+  parts: read.at('parts'),
+});
+
+export const networkSteps: StepDefinition[] = [loadStep, networkStep];

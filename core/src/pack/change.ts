@@ -16,6 +16,7 @@ export function unpinUnused(draft: Draft<Design>): void {
   for (const { contactor, resistor, fuse, cable } of Object.values(draft.circuits)) {
     for (const key of [contactor, resistor, fuse, cable]) used.add(key);
   }
+  for (const { fuse, contactor } of Object.values(draft.strings)) used.add(fuse).add(contactor);
   for (const key of Object.keys(draft.parts)) if (!used.has(key)) delete draft.parts[key];
 }
 

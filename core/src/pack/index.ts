@@ -5,3 +5,21 @@ export { packSteps } from './steps';
 export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
 export { segments, type Segment, type SegmentsInput, type SegmentsResult } from './segments';
+export {
+  arrange,
+  rankOf,
+  type ArrangeInput,
+  type Arrangement,
+  type ArrangeProgress,
+  type ArrangeResult,
+} from './arrange';
+export {
+  arrangeInputOf,
+  boxContents,
+  stringWay,
+  takeArrangement,
+  type BoxContent,
+  type StringWay,
+} from './arrangement';
+export { defaultMarginMm, fitModules, type BoxRoom, type Fit, type ModuleSize, type Slot } from './fit';
+export { cableWayM, shortestOrder, type Place } from './order';

@@ -1,6 +1,8 @@
 import { figureId, type Check, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { boxRules } from './box-rules';
+import { boxStep } from './box-steps';
 import { packLayout } from './layout';
 import { pack } from './pack';
 import { packRules } from './rules';
@@ -205,4 +207,105 @@ const windowsStep: StepDefinition = {
   },
 };
 
-export const packSteps: StepDefinition[] = [packStep, windowsStep];
+/** Below this share of its rating a heater is worth a word. */
+const weakHeaterFraction = 0.6;
+
+/** Heaters of plain resistance: their power goes with the square of the voltage. */
+const heaterStep: StepDefinition = {
+  id: 'pack.heater',
+  version: 1,
+  subjects: (design) =>
+    Object.keys(design.devices).filter((id) => {
+      const { ratedPowerW, ratedVoltageV } = design.devices[id]!;
+      return ratedPowerW !== undefined || ratedVoltageV !== undefined;
+    }),
+  compute(subject, read) {
+    const device = read.at('devices', subject)!;
+    const at = `devices.${subject}`;
+    const gaps: Gap[] = [];
+    for (const [field, label] of [
+      ['ratedPowerW', 'rated power'],
+      ['ratedVoltageV', 'rated voltage'],
+    ] as const) {
+      const value = device[field];
+      if (value === undefined)
+        gaps.push({ kind: 'not-given', path: `${at}.${field}`, label: `${label} of ${device.tag}` });
+      else if (value <= 0)
+        gaps.push({
+          kind: 'invalid',
+          path: `${at}.${field}`,
+          label: `${label} of ${device.tag}`,
+          message: 'must be above 0',
+        });
+    }
+    const ratedW = device.ratedPowerW ?? 0;
+    const ratedV = device.ratedVoltageV ?? 0;
+    const powerAt = (name: string, label: string, voltage: string) => {
+      const figure = read.figure(figureId('pack.pack', 'pack', voltage));
+      const missing = [...gaps, ...(figure.value === null ? gapsBehind(figure) : [])];
+      const value = missing.length > 0 ? null : ratedW * (figure.value! / ratedV) ** 2;
+      return {
+        id: figureId('pack.heater', subject, name),
+        label,
+        unit: 'W',
+        value,
+        gaps: missing,
+        working:
+          value === null
+            ? []
+            : [
+                {
+                  symbol: 'P',
+                  label,
+                  formula: 'P_r·(U/U_r)²',
+                  inputs: [
+                    {
+                      symbol: 'P_r',
+                      value: ratedW,
+                      unit: 'W',
+                      origin: { kind: 'document' as const, path: `${at}.ratedPowerW` },
+                    },
+                    {
+                      symbol: 'U',
+                      value: figure.value!,
+                      unit: 'V',
+                      origin: { kind: 'figure' as const, id: figure.id },
+                    },
+                    {
+                      symbol: 'U_r',
+                      value: ratedV,
+                      unit: 'V',
+                      origin: { kind: 'document' as const, path: `${at}.ratedVoltageV` },
+                    },
+                  ],
+                  value,
+                  unit: 'W',
+                  source: 'A plain resistance takes power with the square of the voltage',
+                },
+              ],
+      };
+    };
+    const low = powerAt('powerAtMinW', 'Heater power, pack empty', 'voltageMinV');
+    const high = powerAt('powerAtMaxW', 'Heater power, pack full', 'voltageMaxV');
+    const weak = low.value !== null && low.value < weakHeaterFraction * ratedW;
+    return {
+      figures: [low, high],
+      checks: [
+        judge(
+          boxRules.heater,
+          [subject],
+          low.gaps,
+          weak
+            ? `${device.tag} is rated ${formatNumber(ratedW / 1000)} kW at ${formatNumber(ratedV)} V; with the pack empty it gives ${formatNumber((low.value ?? 0) / 1000)} kW, full ${formatNumber((high.value ?? 0) / 1000)} kW.`
+            : null,
+          [
+            { label: 'power, pack empty', value: low.value ?? 0, unit: 'W' },
+            { label: 'rated power', value: ratedW, unit: 'W' },
+          ],
+        ),
+      ],
+    };
+  },
+};
+
+export const packSteps: StepDefinition[] = [packStep, windowsStep, heaterStep, boxStep];

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { cable, cableAreasMm2 } from '../conductor';
+import { cable } from '../conductor';
 import { checkDesign, blankDesign } from '../document';
 import { fuse } from '../fuse';
 import { pack } from '../pack';
 import { prechargeChoose } from '../precharge';
-import { catalogue, catalogueOf, partKey } from '.';
+import { cableAreasMm2, catalogue, catalogueOf, partKey } from '.';
 
 describe('the starter catalogue', () => {
   test('has what a first job needs', () => {
@@ -13,7 +13,7 @@ describe('the starter catalogue', () => {
       new Set(['NMC', 'LFP', 'LMO']),
     );
     expect(catalogueOf('contactor')).toHaveLength(4);
-    expect(catalogueOf('fuse')).toHaveLength(8);
+    expect(catalogueOf('fuse')).toHaveLength(10);
     expect(catalogueOf('resistor')).toHaveLength(8);
     expect(catalogueOf('cable').map(({ data }) => data.areaMm2)).toEqual(cableAreasMm2);
   });

@@ -3,6 +3,7 @@ import { modules } from './catalogue/modules';
 import { contactors, fuses, resistors } from './catalogue/protection';
 import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './kinds';
 
+export * from './copper';
 export * from './kinds';
 export { typicalOcv } from './catalogue/modules';
 

@@ -1,13 +1,13 @@
+import { mainCircuits } from '../document';
 import type { Suggestion } from '../finding';
 import { figureId, type Check, type Figure, type Gap, type TracedInput } from '../figure';
 import { catalogueOf, partKey, type PartOf } from '../parts';
+import { onMainBus } from '../network';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { busDischarge } from './bus-discharge';
 import { prechargeChoose, type PrechargeChooseInput } from './choose';
 import { precharge } from './precharge';
 import { bleedHeat, chosenResistor } from './rules';
-
-const circuits = (design: { circuits: Record<string, unknown> }) => Object.keys(design.circuits);
 
 /** What all devices behind the mains add up to: capacitance, load during pre-charge, bleed. */
 const busStep: StepDefinition = {
@@ -15,7 +15,10 @@ const busStep: StepDefinition = {
   version: 1,
   subjects: () => ['bus'],
   compute(subject, read) {
-    const devices = Object.entries(read.at('devices'));
+    const all = read.at('devices');
+    const devices = onMainBus({ devices: all, circuits: read.at('circuits') }).map(
+      (id) => [id, all[id]!] as const,
+    );
     const capacitanceGaps: Gap[] = devices
       .filter(([, device]) => device.busCapacitanceF === undefined)
       .map(([id, device]) => ({
@@ -138,7 +141,7 @@ const busCapacitance = figureId('precharge.bus', 'bus', 'capacitanceF');
 const runStep: StepDefinition = {
   id: 'precharge.run',
   version: 1,
-  subjects: circuits,
+  subjects: mainCircuits,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const at = `circuits.${subject}`;
@@ -272,7 +275,7 @@ function judgeChoice(
 const choiceStep: StepDefinition = {
   id: 'precharge.choice',
   version: 1,
-  subjects: circuits,
+  subjects: mainCircuits,
   compute(subject, read) {
     const run = chooseInputs(subject, read, chosenPart(read, read.at('circuits', subject, 'resistor'))).run(
       prechargeChoose,

@@ -82,6 +82,10 @@ export interface PositionBody {
   linksOut: number;
   serviceDisconnect: 'out' | 'in';
   mains: 'open' | 'closed';
+  /** Ids of the elements that stand open; absent: only the three above are known. */
+  open?: string[];
+  /** Ids of the devices whose capacitors may hold charge since they were last live. */
+  stored?: string[];
   remark?: string;
 }
 

@@ -1,5 +1,6 @@
 import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
+import { deriveNetwork, stagesOf } from '@torvek/core/network';
 import { libraryBus } from '../../../demo/library-bus';
 import { shopInstruments, shopPassword, shopPeople } from '../../../demo/shop';
 import type { DemoJob, StoryEntry, StoryLine } from '../../../demo/story';
@@ -122,6 +123,13 @@ function requestOf(entry: StoryEntry, { job, entries }: Bench): Body {
     }
     case 'correction':
       return { kind: 'correction', of: entries.at(-1)!.seq, reason: entry.reason };
+    case 'position': {
+      const { stage, ...rest } = entry;
+      const found = stagesOf(job.design, deriveNetwork(job.design)).find(({ id }) => id === stage);
+      if (found === undefined)
+        throw new Error(`the demo stands at ${stage}, which its network does not have`);
+      return { ...rest, open: found.open };
+    }
     case 'gate':
       return entry.witness === undefined
         ? { kind: 'gate', gate: entry.gate, alone: entry.alone }

@@ -8,6 +8,7 @@ import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { People } from '../people/people';
+import { judgePosition } from './judge-position';
 import type { Bench, Draft } from './ledger';
 import type { EntryRequest } from './request';
 
@@ -62,17 +63,8 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
       if (!mayDo(court.by.roles, 'designer'))
         throw new HttpError(403, 'role-too-low', 'accepting a finding asks for the role designer');
       return judgeAcceptance(request, bench.job);
-    case 'position': {
-      const { linksOut, serviceDisconnect, mains, remark } = request;
-      const body: EntryBody = {
-        kind: 'position',
-        linksOut,
-        serviceDisconnect,
-        mains,
-        ...(remark !== undefined && { remark }),
-      };
-      return { body };
-    }
+    case 'position':
+      return { body: judgePosition(request, bench) };
     case 'work':
       return {
         subjects: namedSubjects(bench.job, request.subjects),

@@ -37,9 +37,12 @@ export type EntryRequest = Common &
     | { kind: 'acceptance'; check: string; reason: string }
     | {
         kind: 'position';
-        linksOut: number;
-        serviceDisconnect: 'out' | 'in';
-        mains: 'open' | 'closed';
+        /** Either what stands open, element by element … */
+        open?: string[];
+        /** … or in sum. */
+        linksOut?: number;
+        serviceDisconnect?: 'out' | 'in';
+        mains?: 'open' | 'closed';
         remark?: string;
       }
     | { kind: 'work'; what: string; subjects: string[] }
@@ -91,9 +94,10 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
   },
   acceptance: { check: text(300), reason: text(2000) },
   position: {
-    linksOut: number({ min: 0, max: 10_000, integer: true }),
-    serviceDisconnect: oneOf(['out', 'in']),
-    mains: oneOf(['open', 'closed']),
+    open: list.optional(text(160), { maxRows: 5000 }),
+    linksOut: number.optional({ min: 0, max: 10_000, integer: true }),
+    serviceDisconnect: oneOf.optional(['out', 'in']),
+    mains: oneOf.optional(['open', 'closed']),
     remark: text.optional(2000),
   },
   work: { what: text(2000), subjects: list(text(80), { minRows: 1, maxRows: 500 }) },
@@ -132,6 +136,11 @@ export const entryDoor = {
     if (Number.isNaN(Date.parse(input.takenAt))) issue('takenAt', 'must be a time (ISO 8601)');
     const bad = unrecordable(input);
     if (bad !== null) issue(bad, 'holds a character that cannot be recorded');
+    if (input.kind === 'position') {
+      for (const field of ['linksOut', 'serviceDisconnect', 'mains'] as const)
+        if ((input[field] === undefined) !== (input.open !== undefined))
+          issue(field, input.open === undefined ? 'is required' : 'follows from open: leave it out');
+    }
     if (input.kind === 'gate' && (input.witness === undefined) === (input.alone === undefined))
       issue('witness', 'or else alone: one of the two must be given');
   },

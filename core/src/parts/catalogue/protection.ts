@@ -71,6 +71,8 @@ function fuseOf(id: string, number: string, row: FuseRow): PartOf<'fuse'> {
 
 /** Invented fuses. */
 export const fuses: PartOf<'fuse'>[] = [
+  fuseOf('calderside-f32', 'F32-500', { ratedA: 32, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
+  fuseOf('calderside-f63', 'F63-500', { ratedA: 63, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
   fuseOf('calderside-f160', 'F160-500', { ratedA: 160, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
   fuseOf('calderside-f250', 'F250-500', { ratedA: 250, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
   fuseOf('calderside-f350', 'F350-500', { ratedA: 350, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
