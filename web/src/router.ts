@@ -19,6 +19,11 @@ export const router = createRouter({
         { path: 'brief', name: 'brief', component: () => import('./stations/brief/BriefStation.vue') },
         { path: 'pack', name: 'pack', component: () => import('./stations/pack/PackStation.vue') },
         {
+          path: 'network',
+          name: 'network',
+          component: () => import('./stations/network/NetworkStation.vue'),
+        },
+        {
           path: 'protect',
           name: 'protect',
           component: () => import('./stations/protect/ProtectStation.vue'),

@@ -120,6 +120,7 @@ function mains(builder: NetworkBuilder, design: NetworkSlices, { mainsBox }: Pla
     words: poles === 'none' ? 'no mains' : 'behind the mains',
     rating: '',
     box,
+    terminals: [hvBus.plus, hvBus.minus],
     path: 'pack.mainsBox',
   });
   const through = (symbol: string) => {

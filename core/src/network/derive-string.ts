@@ -20,6 +20,7 @@ export function deriveStrings(builder: NetworkBuilder, design: NetworkSlices, pl
     words: filled.length > 1 ? `${filled.length} strings meet` : 'both poles of the string',
     rating: '',
     box: places.combinerBox,
+    terminals: [packBus.plus, packBus.minus],
     path: 'pack.combinerBox',
   });
   return true;
@@ -344,7 +345,7 @@ export function cablePieces(
 }
 
 export function endsText(ends: Piece['ends']): string {
-  if (ends === 'gland') return 'cable, glands';
-  if (ends === undefined) return 'cable, plugs?';
-  return ends === 'plain' ? 'cable, plain plugs' : 'cable, interlocked';
+  if (ends === 'gland') return 'through glands';
+  if (ends === undefined) return 'ends not given';
+  return ends === 'plain' ? 'plain plugs' : 'interlocked';
 }

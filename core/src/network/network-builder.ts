@@ -39,6 +39,8 @@ export interface NetworkSymbol {
   /** The frame it is drawn in; null: outside the boxes. */
   box: Id | null;
   elements: string[];
+  /** A bus has no element of its own: its two terminals. */
+  terminals?: string[];
   /** Where in the design it is decided. */
   path: string;
 }

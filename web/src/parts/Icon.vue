@@ -14,6 +14,7 @@ import people from 'bootstrap-icons/icons/people.svg?raw';
 import person from 'bootstrap-icons/icons/person.svg?raw';
 import search from 'bootstrap-icons/icons/search.svg?raw';
 import upload from 'bootstrap-icons/icons/upload.svg?raw';
+import network from 'bootstrap-icons/icons/diagram-2.svg?raw';
 import moon from 'bootstrap-icons/icons/moon.svg?raw';
 import panel from 'bootstrap-icons/icons/layout-sidebar-reverse.svg?raw';
 import plus from 'bootstrap-icons/icons/plus-lg.svg?raw';
@@ -34,6 +35,7 @@ const icons = {
   jobs,
   keyboard,
   moon,
+  network,
   panel,
   people,
   person,

@@ -20,9 +20,13 @@ const initials = computed(() =>
     .join('')
     .slice(0, 3),
 );
-const shown: Record<Station, { title: string; icon: 'brief' | 'battery' | 'shield' | 'check' | 'book' }> = {
+const shown: Record<
+  Station,
+  { title: string; icon: 'brief' | 'battery' | 'network' | 'shield' | 'check' | 'book' }
+> = {
   brief: { title: 'Brief', icon: 'brief' },
   pack: { title: 'Pack', icon: 'battery' },
+  network: { title: 'Network', icon: 'network' },
   protect: { title: 'Protect', icon: 'shield' },
   prove: { title: 'Prove', icon: 'check' },
   book: { title: 'Book', icon: 'book' },

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { positionText } from '@torvek/core/design';
 import { useNow } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -13,12 +12,6 @@ const emit = defineEmits<{ find: [] }>();
 const job = useJob();
 const session = useSession();
 const position = computed(() => job.assessment.position);
-const live = computed(() => (position.value === null ? null : position.value.body));
-const shape = computed(() => {
-  if (live.value === null) return 'unknown';
-  if (live.value.linksOut > 0 || live.value.serviceDisconnect === 'out') return 'open';
-  return live.value.mains === 'open' ? 'pack' : 'bus';
-});
 const saveText = computed(() => {
   const waiting = job.pending.length;
   switch (job.saveState) {
@@ -97,15 +90,19 @@ const saveMark = computed(() =>
     </dl>
     <RouterLink
       class="live"
-      :class="shape"
+      :class="job.live.shape"
       :to="{ name: 'prove', params: { job: job.id } }"
       title="The vehicle as last recorded; change it in Prove"
     >
       <span class="swatch" aria-hidden="true" />
       <span>
-        <b>{{ live === null ? 'State not recorded' : positionText(live) }}</b>
+        <b>{{ job.live.text }}</b>
         <small>{{
-          position === null ? 'treat as live' : `${day(position.recordedAt)}, ${position.by}`
+          position === null
+            ? job.live.detail
+            : [day(position.recordedAt), job.live.gone > 0 ? 'parts of it are gone' : job.live.detail]
+                .filter((text) => text !== '')
+                .join(', ')
         }}</small>
       </span>
     </RouterLink>

@@ -4,6 +4,7 @@ import type { Station } from '@torvek/core/document';
 export const stationKeys: Record<string, Station | 'jobs' | 'shop'> = {
   b: 'brief',
   p: 'pack',
+  n: 'network',
   t: 'protect',
   v: 'prove',
   k: 'book',
@@ -16,6 +17,7 @@ export const keyList: [keys: string, what: string][] = [
   ['/', 'find anything in this job'],
   ['g b', 'Brief'],
   ['g p', 'Pack'],
+  ['g n', 'Network'],
   ['g t', 'Protect'],
   ['g v', 'Prove'],
   ['g k', 'Book'],

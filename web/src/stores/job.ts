@@ -1,4 +1,4 @@
-import { createEvaluator, type Assessment, assess } from '@torvek/core/design';
+import { createEvaluator, liveStateOf, type Assessment, assess } from '@torvek/core/design';
 import { procedureFor } from '@torvek/core/commissioning';
 import {
   applyOperations,
@@ -86,6 +86,9 @@ export const useJob = defineStore('job', () => {
   const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value));
   const procedure = computed(() => procedureFor(design.value, evaluation.value));
   const assessment = computed<Assessment>(() => assess(evaluation.value, procedure.value, entries.value));
+
+  /** The vehicle as last recorded, for the design as it is saved. */
+  const live = computed(() => liveStateOf(committed.value, assessment.value.position, entries.value));
 
   async function open(jobId: string): Promise<void> {
     loaded.value = false;
@@ -299,6 +302,7 @@ export const useJob = defineStore('job', () => {
     evaluation,
     procedure,
     assessment,
+    live,
     entries,
     recorded,
     undoable,

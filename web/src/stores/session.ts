@@ -21,6 +21,7 @@ export const useSession = defineStore('session', () => {
   /** In Prove one step fills the screen: for the bench, and for gloves. */
   const benchMode = useStorage('torvek.bench', false);
   const may = (role: Role) => person.value !== null && mayDo(person.value.roles, role);
+  const mayRecord = computed(() => may('technician'));
   const isDesigner = computed(() => may('designer'));
 
   function applyTheme(): void {
@@ -62,6 +63,7 @@ export const useSession = defineStore('session', () => {
     slateOpen,
     benchMode,
     isDesigner,
+    mayRecord,
     may,
     applyTheme,
     load,

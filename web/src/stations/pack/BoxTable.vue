@@ -83,6 +83,9 @@ function remove(id: string, tag: string): void {
   job.change(`Box removed: ${tag}`, (draft) => {
     delete draft.boxes[id];
     for (const module of Object.values(draft.modules)) if (module.box === id) delete module.box;
+    for (const circuit of Object.values(draft.circuits)) if (circuit.box === id) delete circuit.box;
+    if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
+    if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
   });
 }
 

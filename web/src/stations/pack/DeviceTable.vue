@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { deviceKinds, type DeviceKind } from '@torvek/core/document';
+import { deviceKinds } from '@torvek/core/document';
+import { unpinUnused } from '@torvek/core/pack';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
+import { deviceNames as names } from '../../parts/device-names';
 import GradeMark from '../../parts/GradeMark.vue';
 import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
@@ -50,16 +52,6 @@ const worst = (id: string) => {
   );
   return found[0]?.check.grade;
 };
-const names: Record<DeviceKind, string> = {
-  inverter: 'Inverter',
-  charger: 'Charger',
-  'dc-dc': 'DC-DC',
-  heater: 'Heater',
-  compressor: 'Compressor',
-  'dc-inlet': 'DC inlet',
-  other: 'Device',
-};
-
 function add(event: Event): void {
   const select = event.target as HTMLSelectElement;
   const kind = deviceKinds.find((one) => one === select.value);
@@ -73,6 +65,12 @@ function add(event: Event): void {
 function remove(id: string, tag: string): void {
   job.change(`Device removed: ${tag}`, (draft) => {
     delete draft.devices[id];
+    for (const [key, circuit] of Object.entries(draft.circuits)) {
+      if (circuit.device !== id) continue;
+      if (circuit.role === 'branch') delete draft.circuits[key];
+      else delete circuit.device;
+    }
+    unpinUnused(draft);
   });
 }
 </script>

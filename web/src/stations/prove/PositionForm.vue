@@ -1,58 +1,31 @@
 <script setup lang="ts">
-import { positionText } from '@torvek/core/design';
-import type { PositionBody } from '@torvek/core/record';
+import { deriveNetwork, stagesOf } from '@torvek/core/network';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { reactive, ref, watch } from 'vue';
+import { computed, reactive, ref } from 'vue';
+import { RouterLink } from 'vue-router';
 import { newId } from '../../api/client';
 import { useJob } from '../../stores/job';
 
 /** What stands open or closed on the vehicle now; the nameplate shows it until the next entry. */
 const job = useJob();
 const shown = ref(false);
-const form = reactive<{
-  linksOut: string;
-  serviceDisconnect: PositionBody['serviceDisconnect'];
-  mains: PositionBody['mains'];
-  remark: string;
-}>({
-  linksOut: '0',
-  serviceDisconnect: 'out',
-  mains: 'open',
-  remark: '',
-});
+const form = reactive({ stage: '', remark: '' });
+const stages = computed(() => stagesOf(job.design, deriveNetwork(job.design)));
+const stage = computed(() => stages.value.find(({ id }) => id === form.stage));
 const problem = ref<string | null>(null);
 const busy = ref(false);
 
-watch(
-  () => job.assessment.position,
-  (position) => {
-    if (position === null) return;
-    form.linksOut = String(position.body.linksOut);
-    form.serviceDisconnect = position.body.serviceDisconnect;
-    form.mains = position.body.mains;
-  },
-  { immediate: true },
-);
-
 async function save(): Promise<void> {
-  const linksOut = Number(form.linksOut.trim() || NaN);
-  if (!Number.isInteger(linksOut) || linksOut < 0 || linksOut > 10_000) {
-    problem.value = 'Links left out: a whole number, 0 or more.';
+  if (stage.value === undefined) {
+    problem.value = 'Choose the state the vehicle stands in.';
     return;
   }
   busy.value = true;
   problem.value = null;
   try {
-    const { serviceDisconnect, mains } = form;
     const remark = form.remark.trim();
-    await job.record({
-      id: newId('entry'),
-      kind: 'position',
-      linksOut,
-      serviceDisconnect,
-      mains,
-      ...(remark !== '' && { remark }),
-    });
+    const body = { id: newId('entry'), kind: 'position', open: stage.value.open };
+    await job.record(remark === '' ? body : { ...body, remark }, stage.value.title);
     form.remark = '';
     shown.value = false;
   } catch (error) {
@@ -66,29 +39,24 @@ async function save(): Promise<void> {
 <template>
   <section class="sheet-card position" aria-label="State of the vehicle">
     <p>
-      <b>{{
-        job.assessment.position === null
-          ? 'State not recorded: treat as live'
-          : positionText(job.assessment.position.body)
-      }}</b>
+      <b>{{ job.assessment.position === null ? 'State not recorded: treat as live' : job.live.text }}</b>
       <BButton size="sm" variant="light" :aria-expanded="shown" @click="shown = !shown">{{
         shown ? 'Leave it' : 'Record another state'
       }}</BButton>
     </p>
     <form v-if="shown" @submit.prevent="save">
-      <label>Links left out<input v-model="form.linksOut" class="form-control" inputmode="numeric" /></label>
       <label
-        >Service disconnect<select v-model="form.serviceDisconnect" class="form-select">
-          <option value="out">out, locked off</option>
-          <option value="in">in</option>
+        >The vehicle stands<select v-model="form.stage" class="form-select">
+          <option value="" disabled>choose one</option>
+          <option v-for="one in stages" :key="one.id" :value="one.id">{{ one.title }}</option>
         </select></label
       >
-      <label
-        >Main contactors<select v-model="form.mains" class="form-select">
-          <option value="open">open</option>
-          <option value="closed">closed</option>
-        </select></label
-      >
+      <p class="what">
+        {{ stage?.what ?? '' }}
+        <RouterLink :to="{ name: 'network', params: { job: job.id } }"
+          >Otherwise, piece by piece in Network</RouterLink
+        >
+      </p>
       <label class="remark"
         >Remark<input v-model="form.remark" class="form-control" maxlength="2000"
       /></label>
@@ -117,6 +85,11 @@ form {
 
 label {
   font-size: 0.85rem;
+}
+
+.what {
+  font-size: 0.9rem;
+  display: block !important;
 }
 
 .remark {

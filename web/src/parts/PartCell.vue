@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { setAt, valueOf } from '@torvek/core/document';
+import { pin, unpinUnused } from '@torvek/core/pack';
+import { catalogued, catalogueOf, partKey, type Part, type PartKind } from '@torvek/core/parts';
+import { formatNumber, formatQuantity } from '@torvek/core/quantity';
+import { computed } from 'vue';
+import { useJob } from '../stores/job';
+
+/** A part chosen for one place of the design: its rating first, for cells are narrow. */
+const props = defineProps<{ path: string; kind: PartKind; label: string; none: string }>();
+const job = useJob();
+const key = computed(() => (valueOf(job.design, props.path) as string | undefined) ?? '');
+const choices = computed<Part[]>(() => {
+  const known = catalogueOf(props.kind) as Part[];
+  const pinned = job.design.parts[key.value];
+  return pinned === undefined || known.some((part) => partKey(part) === key.value)
+    ? known
+    : [pinned, ...known];
+});
+
+function short(part: Part): string {
+  switch (part.kind) {
+    case 'fuse':
+      return `${formatNumber(part.data.ratedA)} A, ${formatNumber(part.data.ratedVoltageV)} V, ${part.number}`;
+    case 'contactor':
+      return `${formatNumber(part.data.continuousA)} A, ${formatNumber(part.data.ratedVoltageV)} V, ${part.number}`;
+    case 'resistor':
+      return `${formatQuantity(part.data.resistanceOhm, 'Ω')}, ${part.number}`;
+    case 'cable':
+      return `${formatNumber(part.data.areaMm2)} mm², ${part.number}`;
+    default:
+      return part.label;
+  }
+}
+
+function choose(event: Event): void {
+  const chosen = (event.target as HTMLSelectElement).value;
+  const part = chosen === '' ? undefined : (job.design.parts[chosen] ?? catalogued(chosen));
+  job.change(`${props.label}: ${part?.label ?? props.none}`, (draft) => {
+    setAt(draft, props.path, part === undefined ? undefined : pin(draft, part));
+    unpinUnused(draft);
+  });
+}
+</script>
+
+<template>
+  <select
+    class="form-select choice-cell"
+    :class="{ none: key === '' }"
+    :value="key"
+    :aria-label="label"
+    :data-path="path"
+    :disabled="!job.editable"
+    @change="choose"
+  >
+    <option value="">{{ none }}</option>
+    <option v-for="part in choices" :key="partKey(part)" :value="partKey(part)">{{ short(part) }}</option>
+  </select>
+</template>
