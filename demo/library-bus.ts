@@ -1,5 +1,6 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
-import { catalogued, type Part, type PartKey } from '@torvek/core/parts';
+import type { PartKey } from '@torvek/core/parts';
+import { pinned } from './pinned';
 import { designer, meter, scope, technician, tester, witness } from './shop';
 import type { DemoJob } from './story';
 
@@ -20,16 +21,6 @@ const pinnedKeys: PartKey[] = [
   'marl-x4@1',
   'marl-x35@1',
 ];
-
-function pinned(keys: PartKey[]): Record<PartKey, Part> {
-  return Object.fromEntries(
-    keys.map((key) => {
-      const part = catalogued(key);
-      if (part === undefined) throw new Error(`the demo names ${key}, which the catalogue does not have`);
-      return [key, part];
-    }),
-  );
-}
 
 /** Which box each module of a string sits in, from the negative end. */
 const placing: Record<string, string[]> = {
@@ -110,6 +101,8 @@ const design: Design = {
     drivetrainEfficiency: 0.86,
     accessoriesW: 1500,
     wantedRangeKm: 160,
+    topSpeedKmH: 80,
+    cycle: 'country',
   },
   pack: {
     socLowFraction: 0.1,

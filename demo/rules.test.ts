@@ -29,6 +29,11 @@ const wrong: Record<string, (draft: Design) => void> = {
   'vehicle.gross-limit': (draft) => void (draft.vehicle.grossLimitKg = 6000),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -5),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 148),
+  'vehicle.cycle-over-peak': (draft) => void (draft.pack.peakCurrentA = 150),
+  'drive-cycle.beyond-source': (draft) => {
+    draft.vehicle.cycle = 'burst';
+    draft.pack.linkResistanceOhm = 0.1;
+  },
   'range.no-consumption': (draft) => {
     draft.vehicle.gradeFraction = -0.2;
     draft.vehicle.accessoriesW = 0;

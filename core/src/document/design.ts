@@ -6,6 +6,9 @@ export type Id = string;
 /** The current shape of the design document. */
 export const designSchemaNumber = 1;
 
+export const cycleChoices = ['town', 'country', 'motorway', 'hill', 'burst', 'own'] as const;
+export type CycleChoice = (typeof cycleChoices)[number];
+
 /** Everything may be absent: what is not decided yet is not stored. */
 export interface Vehicle {
   make?: string;
@@ -32,6 +35,13 @@ export interface Vehicle {
   drivetrainEfficiency?: number;
   accessoriesW?: number;
   wantedRangeKm?: number;
+  /** Speeds of a drive cycle above it are driven at it. */
+  topSpeedKmH?: number;
+  regenFraction?: number;
+  rotatingMassFraction?: number;
+  /** The drive cycle in use: one that ships, or the vehicle’s own. */
+  cycle?: CycleChoice;
+  ownCycle?: { tag: string; points: [timeS: number, speedKmH: number][] };
 }
 
 /** A mass that is taken out of the vehicle or put into it, apart from the battery boxes. */

@@ -3,6 +3,7 @@ import type { PartKind } from '../parts';
 import {
   accessSides,
   cableEnds,
+  cycleChoices,
   designSchemaNumber,
   deviceKinds,
   mainCircuit,
@@ -37,6 +38,11 @@ const vehicle = record({
   drivetrainEfficiency: n,
   accessoriesW: n,
   wantedRangeKm: n,
+  topSpeedKmH: n,
+  regenFraction: n,
+  rotatingMassFraction: n,
+  cycle: oneOf.optional(cycleChoices),
+  ownCycle: record.optional({ tag: text(), points: table({ columns: [{}, {}], maxRows: 20_000 }) }),
 });
 
 const pairs = { columns: [{}, {}] as [object, object], rising: false };

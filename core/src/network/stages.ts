@@ -180,7 +180,7 @@ export function stagesOf(design: Design, network: Network): Stage[] {
 export function storedAtMost(design: Design, network: Network): Record<string, number> {
   const { layout } = packLayout(design);
   if (layout === null) return {};
-  const volts = layout.modulesPerString * layout.part.data.cellsInSeries * layout.part.data.cell.maxV;
+  const volts = layout.seriesCells * layout.part.data.cell.maxV;
   return Object.fromEntries(
     network.elements
       .filter(({ kind, capacitanceF }) => kind === 'load' && (capacitanceF ?? 0) > 0)

@@ -173,7 +173,7 @@ function bruteForce(input: ArrangeInput): { ranks: string[]; feasible: number } 
     if (earlier === undefined || rank[1] < earlier[1]!) divisions.set(division, rank);
   }
   const ranks = [...divisions.values()].sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]! || a[2]! - b[2]!);
-  return { ranks: ranks.slice(0, input.keep ?? 12).map(String), feasible: divisions.size };
+  return { ranks: ranks.slice(0, input.keep ?? 8).map(String), feasible: divisions.size };
 }
 
 const box = (id: string, xM: number, lengthM: number, heightM = 0.3) => ({

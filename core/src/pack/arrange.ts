@@ -20,7 +20,7 @@ export interface ArrangeInput {
   changes: MassChange[];
   /** Where strings begin and end. */
   mains: Place;
-  /** How many proposals are kept. Default 12. */
+  /** How many proposals are kept. Default 8. */
   keep?: number;
 }
 
@@ -87,7 +87,7 @@ const everySteps = 256;
  */
 export function* arrange(input: ArrangeInput): Generator<ArrangeProgress, ArrangeResult> {
   const { boxes, strings } = input;
-  const keep = input.keep ?? 12;
+  const keep = input.keep ?? 8;
   const kinds = Object.keys(input.kinds);
   const totals = kinds.map((kind) => strings.reduce((sum, { counts }) => sum + (counts[kind] ?? 0), 0));
   const fits = boxes.map((box) => fitCache(box, kinds, totals, input));

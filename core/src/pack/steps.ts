@@ -45,8 +45,8 @@ const packStep: StepDefinition = {
       'state of charge at the peak',
     );
     if (layout !== null) {
-      const { key, part, strings, modulesPerString } = layout;
-      const { cell, cellsInSeries, cellsInParallel, massKg } = part.data;
+      const { key, part, strings, seriesCells } = layout;
+      const { cell, cellsInParallel } = part.data;
       for (const [name, value] of Object.entries(cell)) {
         inputs.set(
           `cell.${name}`,
@@ -55,14 +55,9 @@ const packStep: StepDefinition = {
           `${name} of ${part.label}`,
         );
       }
-      const massOfCell = massKg / (cellsInSeries * cellsInParallel);
+      const massOfCell = layout.massKg / (strings * seriesCells * cellsInParallel);
       inputs.set('cell.massKg', massOfCell, { kind: 'part', key, path: 'massKg' }, 'mass of a cell');
-      inputs.set(
-        'series',
-        modulesPerString * cellsInSeries,
-        { kind: 'document', path: 'strings' },
-        'cells in series',
-      );
+      inputs.set('series', seriesCells, { kind: 'document', path: 'strings' }, 'cells in series');
       inputs.set(
         'parallel',
         strings * cellsInParallel,
@@ -112,7 +107,7 @@ const packStep: StepDefinition = {
       ),
     );
     const share = (settings.peakCurrentA ?? 0) / (layout?.strings ?? 1);
-    const modulePeakA = layout?.part.data.peakA ?? 0;
+    const modulePeakA = layout?.peakA ?? 0;
     checks.push(
       judge(
         packRules.modulePeak,

@@ -1,4 +1,13 @@
 export { axleLoads, type AxleLoadsInput, type AxleLoadsResult, type MassChange } from './axle-loads';
+export { driveCycles, type DriveCycle } from './cycles';
+export {
+  cycleMoments,
+  driveCycle,
+  loadProfileOf,
+  type CycleMoment,
+  type DriveCycleInput,
+  type DriveCycleResult,
+} from './drive-cycle';
 export { massBlocks, type MassBlock, type MassList } from './masses';
 export { range, type MassRuleInput, type RangeInput, type RangeResult, type RoadLoadInput } from './range';
 export { vehicleSteps } from './steps';

@@ -35,6 +35,14 @@ export const vehicleRules = {
     'Move boxes towards the light axle, or have the brake balance looked at.',
     'Practice: keep within about 5 percentage points',
   ),
+  cycleOverPeak: rule(
+    'cycle-over-peak',
+    'note',
+    'The drive cycle asks for more current than the peak that is allowed',
+    'The inverter will not follow the cycle: the vehicle is slower there than drawn.',
+    'A gentler cycle, a lighter vehicle, or a higher peak that pack and circuit are made for.',
+    'Battery current over the drive cycle',
+  ),
   range: rule(
     'range-short',
     'mend',

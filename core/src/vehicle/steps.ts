@@ -3,6 +3,7 @@ import { figureId, type Check } from '../figure';
 import { formatNumber } from '../quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { axleLoads } from './axle-loads';
+import { cycleStep } from './cycle-step';
 import { massesStep, readMassList } from './masses';
 import { range } from './range';
 import { notableShiftPoints, vehicleRules } from './rules';
@@ -195,4 +196,4 @@ const rangeStep: StepDefinition = {
   },
 };
 
-export const vehicleSteps: StepDefinition[] = [massesStep, axlesStep, rangeStep];
+export const vehicleSteps: StepDefinition[] = [massesStep, axlesStep, rangeStep, cycleStep];

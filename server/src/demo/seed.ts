@@ -2,6 +2,7 @@ import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
 import { libraryBus } from '../../../demo/library-bus';
+import { orchardTruck } from '../../../demo/orchard-truck';
 import { shopInstruments, shopPassword, shopPeople } from '../../../demo/shop';
 import type { DemoJob, StoryEntry, StoryLine } from '../../../demo/story';
 import type { Clock } from '../clock';
@@ -21,7 +22,7 @@ class StoryClock implements Clock {
   }
 }
 
-const demoJobs = [libraryBus];
+const demoJobs = [libraryBus, orchardTruck];
 
 /** True for an empty data folder, and for one in which telling the story was interrupted. */
 export async function demoIsDue({ jobs }: Rooms): Promise<boolean> {

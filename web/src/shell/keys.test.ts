@@ -22,7 +22,9 @@ describe('keys', () => {
     now += 2000;
     expect(read('p', false, false)).toBeNull();
     read('g', false, false);
-    expect(read('n', false, false)).toBe('next');
+    expect(read('n', false, false)).toEqual({ go: 'network' });
+    read('g', false, false);
+    expect(read('w', false, false)).toBe('working');
   });
 
   test('every station letter stands in the list', () => {

@@ -6,6 +6,7 @@ import NextStrip from '../../parts/NextStrip.vue';
 import NumberField from '../../parts/NumberField.vue';
 import TextField from '../../parts/TextField.vue';
 import { useJob } from '../../stores/job';
+import DriveCyclePanel from './DriveCyclePanel.vue';
 import MassTable from './MassTable.vue';
 import RangePlot from './RangePlot.vue';
 import SideView from './SideView.vue';
@@ -124,6 +125,7 @@ const massPath = 'vehicle.masses:vehicle:';
         </div>
       </section>
     </div>
+    <DriveCyclePanel />
   </div>
 </template>
 

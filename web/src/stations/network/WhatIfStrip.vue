@@ -110,7 +110,7 @@ async function record(): Promise<void> {
         :class="{ live: one.live, over: one.over }"
         :data-reach="one.id"
       >
-        <span class="mark" aria-hidden="true" />
+        <span class="state-mark" aria-hidden="true" />
         <span class="tag">{{ one.tag }}</span>
         <b>{{ formatNumber(one.volts, 4) }}</b><span class="unit">
           V{{ one.over ? `, over ${formatNumber(limitV)} V` : one.live ? ', live' : '' }}</span
@@ -198,13 +198,13 @@ async function record(): Promise<void> {
   font-size: 0.85rem;
 }
 
-.mark {
+.state-mark {
   width: 16px;
   height: 22px;
   border: 1px solid var(--tv-line);
 }
 
-.live .mark {
+.live .state-mark {
   background: repeating-linear-gradient(45deg, var(--tv-hv-fill) 0 2.4px, var(--tv-sheet) 2.4px 6px);
   border-color: var(--tv-hv);
 }

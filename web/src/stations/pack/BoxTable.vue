@@ -19,7 +19,6 @@ const counts = computed(() => {
   return map;
 });
 const masses = computed(() => new Map(massBlocks(job.design).blocks.map(({ id, massKg }) => [id, massKg])));
-const strings = computed(() => Object.entries(job.design.strings));
 const letter = (id: string | undefined) => {
   const index = id === undefined ? -1 : Object.keys(job.design.boxes).indexOf(id);
   return index < 0 ? '–' : String.fromCharCode(65 + (index % 26));
@@ -53,6 +52,7 @@ const columns: GridColumn<Row>[] = [
   number('yM', 'y', 'y', 'm'),
   number('zM', 'z', 'z', 'm'),
   number('lengthM', 'long', 'Length', 'm'),
+  number('widthM', 'wide', 'Width', 'm'),
   number('heightM', 'high', 'Height', 'm'),
   number('emptyKg', 'empty', 'Empty mass', 'kg'),
   {
@@ -88,15 +88,6 @@ function remove(id: string, tag: string): void {
     if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
   });
 }
-
-function place(module: string, box: string): void {
-  const item = job.design.modules[module]!;
-  job.set(
-    `modules.${module}.box`,
-    box === '' ? undefined : box,
-    `${item.tag} into ${job.design.boxes[box]?.tag ?? 'no box'}`,
-  );
-}
 </script>
 
 <template>
@@ -110,69 +101,11 @@ function place(module: string, box: string): void {
     <button type="button" class="btn btn-quiet btn-sm add" @click="add">
       <Icon name="plus" :size="12" /> box
     </button>
-    <div v-for="[id, string] in strings" :key="id" class="string">
-      <h3>{{ string.tag }}, from − to +</h3>
-      <div class="modules">
-        <label
-          v-for="module in string.modules"
-          :key="module"
-          class="module"
-          :class="{ loose: job.design.modules[module]?.box === undefined }"
-        >
-          <span>{{ job.design.modules[module]?.tag }}</span>
-          <select
-            :value="job.design.modules[module]?.box ?? ''"
-            :aria-label="`Box of ${job.design.modules[module]?.tag}`"
-            @change="place(module, ($event.target as HTMLSelectElement).value)"
-          >
-            <option value="">–</option>
-            <option v-for="[boxId] in boxes" :key="boxId" :value="boxId">{{ letter(boxId) }}</option>
-          </select>
-        </label>
-      </div>
-    </div>
   </div>
 </template>
 
 <style scoped>
 .add {
   margin: 0.5rem 0;
-}
-
-.string {
-  margin-top: 0.5rem;
-}
-
-.string h3 {
-  font-size: 0.85rem;
-  margin-bottom: 0.25rem;
-}
-
-.modules {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
-}
-
-.module {
-  border: 1px solid var(--tv-hv);
-  border-radius: 2px;
-  padding: 0.15rem 0.3rem;
-  font-size: 0.8rem;
-  display: flex;
-  gap: 0.3rem;
-  align-items: center;
-}
-
-.module.loose {
-  border-style: dashed;
-}
-
-.module select {
-  border: 1px solid var(--tv-line);
-  background: var(--tv-sheet);
-  color: var(--tv-ink);
-  font-weight: 600;
-  height: 24px;
 }
 </style>

@@ -131,9 +131,8 @@ function take(event: Event): void {
       {{ layout.gaps[0].label }} {{ layout.gaps[0].message }}
     </p>
     <p v-else-if="layout.layout" class="soft note">
-      {{ layout.layout.modulesPerString * layout.layout.part.data.cellsInSeries }}s{{
-        layout.layout.strings * layout.layout.part.data.cellsInParallel
-      }}p of {{ layout.layout.part.data.chemistry }} cells
+      {{ layout.layout.seriesCells }}s{{ layout.layout.strings * layout.layout.part.data.cellsInParallel }}p
+      of {{ layout.layout.part.data.chemistry }} cells
     </p>
   </div>
 </template>

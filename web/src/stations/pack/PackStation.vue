@@ -2,10 +2,32 @@
 import FigureValue from '../../parts/FigureValue.vue';
 import NextStrip from '../../parts/NextStrip.vue';
 import NumberField from '../../parts/NumberField.vue';
+import { computed, defineAsyncComponent } from 'vue';
+import { RouterLink, useRoute } from 'vue-router';
+import { useJob } from '../../stores/job';
+import BoxFacts from './BoxFacts.vue';
 import BoxTable from './BoxTable.vue';
+import LinksOut from './LinksOut.vue';
 import DeviceTable from './DeviceTable.vue';
 import PackShape from './PackShape.vue';
 import VoltagePlot from './VoltagePlot.vue';
+
+const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
+const job = useJob();
+const route = useRoute();
+const panels = [
+  { id: 'pack', title: 'Cells and devices' },
+  { id: 'arrange', title: 'Boxes and arrangement' },
+  { id: 'links', title: 'Links out' },
+] as const;
+/** Asked for by name, or by a place of the design that is edited in it. */
+const panel = computed(() => {
+  const asked = panels.find(({ id }) => id === route.query.panel);
+  if (asked !== undefined) return asked.id;
+  const at = String(route.query.at ?? '');
+  if (/^(boxes|modules|settings\.anchorG|pack\.boxMarginMm)/.test(at)) return 'arrange';
+  return 'pack';
+});
 
 const figures = [
   'voltageNominalV',
@@ -26,50 +48,100 @@ const figures = [
       station="pack"
       purpose="The pack: which modules, how many in series and in strings, how far they are used, and what hangs on the bus."
     />
-    <section class="sheet-card top">
-      <div class="fields">
-        <div class="card-head"><h2>Pack</h2></div>
-        <PackShape />
-        <NumberField path="pack.socLowFraction" label="Used from" unit="%" :scale="0.01" />
-        <NumberField path="pack.socHighFraction" label="to" unit="%" :scale="0.01" />
-        <NumberField path="pack.peakCurrentA" label="Peak current" unit="A" />
-        <NumberField
-          path="pack.socForPeakFraction"
-          label="Peak judged at"
-          unit="%"
-          :scale="0.01"
-          :fallback="50"
-        />
-        <NumberField
-          path="pack.linkResistanceOhm"
-          label="All links together"
-          unit="mΩ"
-          :scale="0.001"
-          :fallback="0"
-        />
-      </div>
-      <VoltagePlot />
-    </section>
-    <section class="sheet-card figures" aria-label="Pack figures">
-      <FigureValue v-for="id in figures" :id="id" :key="id" show-label />
-    </section>
-    <section class="sheet-card">
-      <div class="card-head">
-        <h2>Devices on the bus</h2>
-        <span class="hint">behind the main contactors</span>
-      </div>
-      <DeviceTable />
-    </section>
-    <section class="sheet-card">
-      <div class="card-head"><h2>Boxes and modules</h2></div>
-      <BoxTable />
-    </section>
+    <nav class="panels no-print" aria-label="Panels of Pack">
+      <RouterLink
+        v-for="one in panels"
+        :key="one.id"
+        :to="{ name: 'pack', params: { job: job.id }, query: { panel: one.id } }"
+        :class="{ here: panel === one.id }"
+        :aria-current="panel === one.id ? 'page' : undefined"
+        >{{ one.title }}</RouterLink
+      >
+    </nav>
+    <template v-if="panel === 'pack'">
+      <section class="sheet-card top">
+        <div class="fields">
+          <div class="card-head"><h2>Pack</h2></div>
+          <PackShape />
+          <NumberField path="pack.socLowFraction" label="Used from" unit="%" :scale="0.01" />
+          <NumberField path="pack.socHighFraction" label="to" unit="%" :scale="0.01" />
+          <NumberField path="pack.peakCurrentA" label="Peak current" unit="A" />
+          <NumberField
+            path="pack.socForPeakFraction"
+            label="Peak judged at"
+            unit="%"
+            :scale="0.01"
+            :fallback="50"
+          />
+          <NumberField
+            path="pack.linkResistanceOhm"
+            label="All links together"
+            unit="mΩ"
+            :scale="0.001"
+            :fallback="0"
+          />
+        </div>
+        <VoltagePlot />
+      </section>
+      <section class="sheet-card figures" aria-label="Pack figures">
+        <FigureValue v-for="id in figures" :id="id" :key="id" show-label />
+      </section>
+      <section class="sheet-card">
+        <div class="card-head">
+          <h2>Devices on the bus</h2>
+          <span class="hint">behind the main contactors</span>
+        </div>
+        <DeviceTable />
+      </section>
+    </template>
+    <template v-else-if="panel === 'arrange'">
+      <ArrangePanel />
+      <section class="sheet-card">
+        <div class="card-head">
+          <h2>Boxes</h2>
+          <span class="hint">middle of each in the vehicle frame, outer sizes</span>
+        </div>
+        <BoxTable />
+      </section>
+      <section class="sheet-card">
+        <div class="card-head">
+          <h2>How they are built</h2>
+          <span class="hint">anchors against the g-load, access, vents, link pitch</span>
+        </div>
+        <BoxFacts />
+      </section>
+    </template>
+    <LinksOut v-else />
   </div>
 </template>
 
 <style scoped>
+.panels {
+  display: flex;
+  gap: 0.3rem;
+}
+
+.panels a {
+  padding: 0.3rem 0.8rem;
+  border-radius: 3px;
+  color: var(--tv-ink);
+  text-decoration: none;
+  border-bottom: 3px solid transparent;
+}
+
+.panels a:hover {
+  background: var(--tv-pick);
+}
+
+.panels .here {
+  background: var(--tv-sheet);
+  border-bottom-color: var(--tv-act);
+  font-weight: 600;
+}
+
 .pack {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.6rem;
 }
 

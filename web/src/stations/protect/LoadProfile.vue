@@ -56,56 +56,58 @@ function remove(index: number): void {
 
 <template>
   <div :data-path="path" class="profile">
-    <table class="grid-table">
-      <thead>
-        <tr>
-          <th scope="col" class="num">for, s</th>
-          <th scope="col" class="num">load, A</th>
-          <th scope="col">
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm"
-              aria-label="Add a step of the load"
-              @click="add"
-            >
-              <Icon name="plus" :size="12" />
-            </button>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(row, i) in rows" :key="i">
-          <td class="num">
-            <input
-              v-model="row[0]"
-              class="form-control"
-              inputmode="decimal"
-              :aria-label="`Seconds of load step ${i + 1}`"
-              @change="commit"
-            />
-          </td>
-          <td class="num">
-            <input
-              v-model="row[1]"
-              class="form-control"
-              inputmode="decimal"
-              :aria-label="`Amperes of load step ${i + 1}`"
-              @change="commit"
-            />
-          </td>
-          <td>
-            <button
-              type="button"
-              class="btn btn-quiet btn-sm"
-              :aria-label="`Remove load step ${i + 1}`"
-              @click="remove(i)"
-            >
-              <Icon name="trash" :size="12" />
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="steps">
+      <table class="grid-table">
+        <thead>
+          <tr>
+            <th scope="col" class="num">for, s</th>
+            <th scope="col" class="num">load, A</th>
+            <th scope="col">
+              <button
+                type="button"
+                class="btn btn-quiet btn-sm"
+                aria-label="Add a step of the load"
+                @click="add"
+              >
+                <Icon name="plus" :size="12" />
+              </button>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, i) in rows" :key="i">
+            <td class="num">
+              <input
+                v-model="row[0]"
+                class="form-control"
+                inputmode="decimal"
+                :aria-label="`Seconds of load step ${i + 1}`"
+                @change="commit"
+              />
+            </td>
+            <td class="num">
+              <input
+                v-model="row[1]"
+                class="form-control"
+                inputmode="decimal"
+                :aria-label="`Amperes of load step ${i + 1}`"
+                @change="commit"
+              />
+            </td>
+            <td>
+              <button
+                type="button"
+                class="btn btn-quiet btn-sm"
+                :aria-label="`Remove load step ${i + 1}`"
+                @click="remove(i)"
+              >
+                <Icon name="trash" :size="12" />
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <div class="sums">
       <FigureValue :id="`network.load:${mainCircuit}:rmsA`" show-label />
@@ -115,6 +117,11 @@ function remove(index: number): void {
 </template>
 
 <style scoped>
+.steps {
+  max-height: 16rem;
+  overflow-y: auto;
+}
+
 .profile {
   margin-bottom: 0.4rem;
 }

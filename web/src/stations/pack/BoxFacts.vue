@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { accessSides, vents } from '@torvek/core/document';
+import { formatNumber } from '@torvek/core/quantity';
+import { computed } from 'vue';
+import ChoiceCell from '../../parts/ChoiceCell.vue';
+import FigureValue from '../../parts/FigureValue.vue';
+import NumberField from '../../parts/NumberField.vue';
+import EditGrid from '../../parts/grid/EditGrid.vue';
+import type { GridColumn } from '../../parts/grid/columns';
+import { useJob } from '../../stores/job';
+
+/** What a box is as a thing that is built: its anchors, who reaches into it, how it breathes, how modules stand in it. */
+const job = useJob();
+interface Row {
+  id: string;
+  name: string;
+}
+const rows = computed(() =>
+  Object.entries(job.design.boxes).map(([id, { tag }]): Row => ({ id, name: tag })),
+);
+const number = (field: string, title: string, label: string, unit: string, scale = 1): GridColumn<Row> => ({
+  id: field,
+  title,
+  kind: 'number',
+  unit,
+  scale,
+  label,
+  path: ({ id }) => `boxes.${id}.${field}`,
+});
+const columns: GridColumn<Row>[] = [
+  { id: 'name', title: 'Box', kind: 'fixed', label: 'Box', text: ({ name }) => name, width: '9rem' },
+  number('anchors', 'fasteners', 'Fasteners', ''),
+  number('anchorN', 'each holds', 'Force of a fastener', 'kN', 1000),
+  { id: 'asked', title: 'asked of them', kind: 'slot', label: 'Force asked', width: '7rem' },
+  { id: 'access', title: 'reached from', kind: 'slot', label: 'Access', width: '7.5rem' },
+  { id: 'vent', title: 'vent', kind: 'slot', label: 'Vent', width: '8rem' },
+  number('linkPitchMm', 'link pitch', 'Link pitch', 'mm'),
+  {
+    id: 'clearance',
+    title: 'over ground, mm',
+    kind: 'fixed',
+    label: 'Ground clearance',
+    text: ({ id }) => {
+      const { zM, heightM } = job.design.boxes[id] ?? {};
+      return zM === undefined || heightM === undefined ? '—' : formatNumber((zM - heightM / 2) * 1000, 3);
+    },
+  },
+];
+const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'nowhere' };
+const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
+const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
+const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
+</script>
+
+<template>
+  <div>
+    <EditGrid v-if="rows.length > 0" label="Facts of the boxes" :rows="rows" :columns="columns">
+      <template #asked="{ row }"><FigureValue :id="`pack.box:${row.id}:anchorForceN`" /></template>
+      <template #access="{ row }">
+        <ChoiceCell
+          :path="`boxes.${row.id}.accessFrom`"
+          :label="`Access to ${row.name}`"
+          :options="access"
+          none="not given"
+        />
+      </template>
+      <template #vent="{ row }">
+        <ChoiceCell
+          :path="`boxes.${row.id}.vent`"
+          :label="`Vent of ${row.name}`"
+          :options="vent"
+          none="not given"
+        />
+      </template>
+    </EditGrid>
+    <div class="below">
+      <NumberField path="settings.anchorG" label="Anchors hold, by the local rule" unit="g" />
+      <NumberField path="pack.boxMarginMm" label="Off each inner wall" unit="mm" :fallback="20" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.below {
+  display: flex;
+  gap: 1.5rem;
+  margin-top: 0.5rem;
+  flex-wrap: wrap;
+}
+
+.below :deep(.number-field) {
+  width: 22rem;
+}
+</style>
