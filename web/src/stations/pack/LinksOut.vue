@@ -121,10 +121,14 @@ const highest = computed(() =>
             <i>{{ piece.from }}</i>
           </span>
           <span class="piece" :class="{ over: piece.over }" :style="{ flexGrow: piece.to - piece.from + 1 }">
-            <span class="modules"
+            <span class="modules" :class="{ many: one.tags.length > 20 }"
               ><span v-for="i in piece.to - piece.from + 1" :key="i">{{
-                short(one.tags[piece.from + i - 1]!)
+                one.tags.length > 20 ? '' : short(one.tags[piece.from + i - 1]!)
               }}</span></span
+            >
+            <small v-if="one.tags.length > 20" class="ends"
+              >{{ short(one.tags[piece.from]!)
+              }}<template v-if="piece.to > piece.from"> to {{ short(one.tags[piece.to]!) }}</template></small
             >
             <b>{{ formatNumber(piece.volts, 4) }} V</b>
           </span>
@@ -208,6 +212,17 @@ const highest = computed(() =>
   font-size: 0.8rem;
   border-left: 1px dotted var(--tv-plate-edge);
   min-width: 1.6rem;
+}
+
+.modules.many span {
+  min-width: 3px;
+  min-height: 2rem;
+  padding: 0;
+}
+
+.ends {
+  font-size: 0.8rem;
+  white-space: nowrap;
 }
 
 .modules span:first-child {

@@ -65,7 +65,11 @@ const scale = computed(() => {
 });
 const planPx = computed(() => (extent.value.high - extent.value.low) * scale.value);
 const sidePx = computed(() => (extent.value.top - extent.value.bottom) * scale.value);
-const x = (metres: number) => (metres - extent.value.rear) * scale.value;
+const x = (metres: number) => (metres - extent.value.rear) * scale.value + leftPx.value;
+/** A box that fills the height stands in the middle. */
+const leftPx = computed(() =>
+  Math.max((roomPx.value - (extent.value.front - extent.value.rear) * scale.value) / 2, 0),
+);
 const y = (metres: number) => (extent.value.high - metres) * scale.value;
 const z = (metres: number) => (extent.value.top - metres) * scale.value;
 const px = (value: number) => `${Math.round(value * 10) / 10}px`;
@@ -87,8 +91,14 @@ const wideEnough = (chip: Chip) =>
   Math.max(chip.lengthM, chip.widthM) * scale.value > 24 &&
   Math.min(chip.lengthM, chip.widthM) * scale.value > 15;
 const flat = (chip: Chip) => chip.lengthM > chip.widthM;
-const label = (chip: Chip) =>
-  chip.string === null ? [chip.tag] : [chip.string.tag, String(chip.string.place).padStart(2, '0')];
+const many = computed(
+  () => Object.values(job.design.strings).filter(({ modules }) => modules.length > 0).length > 1,
+);
+const label = (chip: Chip) => {
+  if (chip.string === null) return [chip.tag];
+  const place = String(chip.string.place).padStart(2, '0');
+  return many.value ? [chip.string.tag, place] : [place];
+};
 const spoken = (chip: Chip) =>
   `${chip.tag}, ${chip.string === null ? 'in no string' : `place ${chip.string.place} of ${chip.string.tag}`}, ${
     drawn.value.boxes.find(({ id }) => id === chip.box)?.tag ?? 'in no box'
@@ -125,7 +135,7 @@ const boxFacts = (box: DrawnBox) =>
     .join(', ');
 /** Where the way passes a module: beside its text. */
 const passing = (chip: Chip): [number, number] =>
-  flat(chip) ? [x(chip.xM + chip.lengthM * 0.3), y(chip.yM)] : [x(chip.xM), y(chip.yM - chip.widthM * 0.22)];
+  flat(chip) ? [x(chip.xM + chip.lengthM * 0.3), y(chip.yM)] : [x(chip.xM + chip.lengthM * 0.28), y(chip.yM)];
 const pathOf = (points: readonly [number, number][]) =>
   points.map(([px1, py1], i) => `${i === 0 ? 'M' : 'L'}${Math.round(px1)},${Math.round(py1)}`).join(' ');
 
@@ -425,7 +435,7 @@ defineExpose({ focus });
 
 .chip {
   position: absolute;
-  padding: 1px 0 0;
+  padding: 1px 0 0 2px;
   border: 1.5px solid var(--tv-hv);
   border-radius: 2px;
   background: var(--tv-sheet);
@@ -434,7 +444,7 @@ defineExpose({ focus });
   line-height: 1.05;
   display: flex;
   flex-direction: column;
-  align-items: center;
+  align-items: flex-start;
   justify-content: flex-start;
   overflow: hidden;
   cursor: grab;
@@ -453,7 +463,7 @@ defineExpose({ focus });
   background: repeating-linear-gradient(90deg, var(--tv-sheet) 0 5px, var(--tv-recess) 5px 8px);
   border-style: double;
   border-width: 3px;
-  padding: 0;
+  padding: 0 0 0 1px;
 }
 
 .chip.chosen {
