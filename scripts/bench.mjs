@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import { measureDrag } from './bench/drag.mjs';
 import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
 ensureInstalled();
@@ -51,6 +52,9 @@ async function start(data, script) {
 
 console.log('\nWarm evaluation of demo A, median of 25');
 measure('evaluate.ts');
+
+console.log('\nNetwork and arrangement');
+measure('network.ts');
 
 console.log('\nFirst page');
 const page0 = readFileSync(join(root, 'web/dist/index.html'), 'utf8');
@@ -104,6 +108,14 @@ for (let i = 0; i < 30; i += 1) {
 }
 times.sort((a, b) => a - b);
 report('keydown to nameplate', times[times.length >> 1], 100, 'ms');
+
+console.log('\nA module dragged over the boxes for 5 s');
+await page.goto(`${second.url}jobs/job-demo-library-bus/pack?panel=arrange`);
+await page.locator('[data-module="module-105"]').waitFor();
+await page.waitForLoadState('networkidle');
+const drag = await measureDrag(page);
+report('longest task', drag.longestTaskMs, 50, 'ms');
+report('scripting per frame', drag.scriptPerFrameMs, 8, 'ms');
 await browser.close();
 await second.stop();
 rmSync(data, { recursive: true, force: true });
