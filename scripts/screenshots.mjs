@@ -36,6 +36,26 @@ const views = [
     `${demo}/pack`,
     async (page) => page.locator('main [data-figure="pack.pack:pack:sagAtPeakV"]').click(),
   ],
+  [
+    'arrange',
+    `${demo}/pack?panel=arrange`,
+    async (page) => page.locator('[data-module="module-105"]').click(),
+  ],
+  [
+    'links',
+    'jobs/job-demo-orchard-truck/pack?panel=links',
+    async (page) => page.getByRole('button', { name: 'ready to close' }).click(),
+  ],
+  [
+    'network',
+    `${demo}/network`,
+    async (page) => {
+      await page.locator('[data-symbol="device-heater"]').click();
+      await page.getByRole('button', { name: 'Short circuit here?' }).click();
+      await page.getByLabel('Stage', { exact: true }).selectOption('welded-plus');
+      await page.locator('[data-symbol="hv-bus"]').evaluate((bus) => bus.scrollIntoView({ block: 'center' }));
+    },
+  ],
   ['protect', `${demo}/protect`, async () => {}],
   [
     'protect-fuse',

@@ -171,7 +171,7 @@ function mainsChecks(
       ['pack'],
       noPack,
       tags.length > 0
-        ? `${tags.length} ${tags.length === 1 ? 'cable stays' : 'cables stay'} live with every contactor open: ${tags.slice(0, 6).join(', ')}${tags.length > 6 ? ' …' : ''}.`
+        ? `${tags.length} ${tags.length === 1 ? 'cable stays' : 'cables stay'} live with every contactor open: ${tags.slice(0, 6).join(', ')}${tags.length > 6 ? ` and ${tags.length - 6} more` : ''}.`
         : null,
       [{ label: 'cables always live', value: tags.length, unit: '' }],
     ),

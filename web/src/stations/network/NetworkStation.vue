@@ -2,6 +2,7 @@
 import { canOpen } from '@torvek/core/network';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { RouterLink } from 'vue-router';
 import NextStrip from '../../parts/NextStrip.vue';
 import BranchTable from './BranchTable.vue';
 import DiagramView from './DiagramView.vue';
@@ -163,6 +164,14 @@ async function save(kind: 'svg' | 'A4' | 'A3'): Promise<void> {
         At the modules’ highest voltage, between any two places in one box; from one pole to the chassis there
         is only leakage, until there is a second fault. Computed from the design: prove dead with a meter all
         the same.
+      </p>
+    </section>
+    <section v-if="network.symbols.length === 0" class="sheet-card" aria-label="One-line diagram">
+      <div class="card-head"><h2>One-line diagram</h2></div>
+      <p class="panel-empty">
+        The diagram lays itself out as soon as there are modules in a string:
+        <RouterLink :to="{ name: 'pack', params: { job: job.id } }">choose them in Pack</RouterLink>. Then
+        every circuit below appears in it, and what is live at each stage of the build.
       </p>
     </section>
     <section class="sheet-card">

@@ -199,6 +199,7 @@ function setBox(event: Event): void {
     </dl>
     <p v-if="boxes.length === 0" class="soft">No box yet: add one below, with its place and sizes.</p>
     <PlanView
+      v-else
       ref="plan"
       :chosen="chosen"
       :target="target"
