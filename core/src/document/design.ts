@@ -259,7 +259,7 @@ export type Station = (typeof stations)[number];
 
 /** Places that say how things connect. */
 const networkPaths =
-  /^(pack\.(combinerBox|mainsBox)|strings\.[^.]+\.(fuse|fuseAt|disconnectAt|contactor|contactorPoles|contactorsIn|ends)|circuits\.[^.]+\.(device|poles|tap|ends|box)|devices\.[^.]+\.insulationMonitor)$/;
+  /^(pack\.(combinerBox|mainsBox)|strings\.[^.]+\.(fuse|fuseAt|disconnectAt|contactor|contactorPoles|contactorsIn|ends)|circuits\.[^.]+\.(device|poles|tap|ends|box))$/;
 
 /** The station in which a place of the design is edited. */
 export function stationOfPath(path: string): Station {

@@ -89,7 +89,7 @@ const figures = [
       <section class="sheet-card">
         <div class="card-head">
           <h2>Devices on the bus</h2>
-          <span class="hint">behind the main contactors</span>
+          <span class="hint">how each is connected stands in Network</span>
         </div>
         <DeviceTable />
       </section>
