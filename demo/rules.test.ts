@@ -165,6 +165,12 @@ const match = (deltaV: number, lowestCellV = 3) => ({
     [1, 4.2],
   ],
 });
+const rest = (volts: (hours: number) => number) => ({
+  samples: [0.5, 1, 2, 3, 4, 5, 6, 8].map((hours) => [hours, volts(hours)]),
+  targetV: 2.9,
+  toleranceV: 0.04,
+});
+const settling = rest((hours) => 2.92 - 0.2 * Math.exp(-Math.sqrt(hours / 3)));
 const bleed = (leadLimitA: number) => ({
   cells: [{ id: 'c1', socFraction: 0.9 }],
   capacityAh: 60,
@@ -190,6 +196,8 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
     { elements: [...string('A', 100, true), ...string('B', 100, false), load], from: 'INV' },
     { elements: [...string('A', 100, true), ...string('B', 100, true), load], from: 'INV' },
   ],
+  'rest-predict.on-bound': ['rest-predict', rest((hours) => 2.7 + Math.sqrt(hours) / 1000), settling],
+  'rest-predict.flat': ['rest-predict', rest(() => 2.9), settling],
   'segments.module-over-limit': ['segments', { moduleMaxV: [30, 61] }, { moduleMaxV: [30, 60] }],
   'segments.kept-run-over-limit': [
     'segments',

@@ -2,7 +2,7 @@ import { registered, type AnyCalculator } from './calculator';
 import { cable } from './conductor';
 import { faultCurrent, fuse } from './fuse';
 import { liveMap, pathFaults } from './network';
-import { balanceTime, pack, parallelMatch, segments } from './pack';
+import { balanceTime, pack, parallelMatch, restPredict, segments } from './pack';
 import { busDischarge, precharge, prechargeChoose, prechargeFit } from './precharge';
 import { axleLoads, range } from './vehicle';
 
@@ -14,6 +14,7 @@ export const calculators: ReadonlyMap<string, AnyCalculator> = new Map(
     registered(pack),
     registered(segments),
     registered(parallelMatch),
+    registered(restPredict),
     registered(balanceTime),
     registered(liveMap),
     registered(pathFaults),

@@ -78,7 +78,7 @@ const input = (strings: number[], mixed = false): ArrangeInput => ({
   kinds: mixed ? { m: kind, n: { ...kind, lengthMm: 400, massKg: 20 } } : { m: kind },
   strings: strings.map((count, i) => ({
     id: `s${i}`,
-    counts: mixed ? { m: count / 2, n: count / 2 } : { m: count },
+    counts: (mixed ? { m: count / 2, n: count / 2 } : { m: count }) as Record<string, number>,
   })),
   wheelbaseM: 4.2,
   frontKg: 2480,

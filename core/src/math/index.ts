@@ -1,3 +1,4 @@
 export { bracket, integrate, interpolate, logSpaced, type Table } from './interpolate';
 export { findRoot, minimise, type Root } from './root';
+export { studentQuantile, studentWithin } from './student';
 export { solveNetwork, type Conductance } from './star-mesh';

@@ -4,6 +4,13 @@ export { cellSchema, pack, type CellData, type PackInput, type PackResult } from
 export { packSteps } from './steps';
 export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
+export {
+  restCurve,
+  restPredict,
+  type RestPredictInput,
+  type RestPredictResult,
+  type RestVerdict,
+} from './rest-predict';
 export { segments, type Segment, type SegmentsInput, type SegmentsResult } from './segments';
 export {
   arrange,
