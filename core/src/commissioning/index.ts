@@ -4,9 +4,9 @@ export {
   describe,
   hvPrecautions,
   partPrecautions,
-  procedureFor,
   type Expectation,
   type ProcedureStep,
-} from './procedure';
+} from './procedure-builder';
+export { procedureFor } from './procedure';
 export { suspects, type Suspect } from './suspects';
 export { behaviours, standInNames, standInReading } from './stand-in';

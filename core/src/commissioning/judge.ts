@@ -1,7 +1,7 @@
 import { formatNumber, formatQuantity } from '../quantity';
 import { prechargeFit } from '../precharge';
 import type { Detail, Measured, Verdict } from '../record';
-import type { Expectation } from './procedure';
+import type { Expectation } from './procedure-builder';
 
 export interface Judgement {
   verdict: Verdict;

@@ -4,7 +4,7 @@ import { interpolate } from '../math';
 import { busVoltageAt } from '../precharge';
 import type { Instrument, Measured } from '../record';
 import type { Evaluation } from '../step';
-import type { ProcedureStep } from './procedure';
+import type { ProcedureStep } from './procedure-builder';
 
 /** What a stand-in instrument can be told to do. */
 export const behaviours: Record<Instrument['kind'], { id: string; label: string }[]> = {

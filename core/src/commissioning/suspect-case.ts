@@ -1,6 +1,6 @@
 import type { Design } from '../document';
 import type { Evaluation } from '../step';
-import type { Expectation, ProcedureStep } from './procedure';
+import type { Expectation, ProcedureStep } from './procedure-builder';
 
 /** A cause that would explain a failed result. */
 export interface Suspect {

@@ -2,7 +2,7 @@ import type { Design } from '../document';
 import { prechargeFit } from '../precharge';
 import type { Measured } from '../record';
 import type { Evaluation } from '../step';
-import type { ProcedureStep } from './procedure';
+import type { ProcedureStep } from './procedure-builder';
 import { dischargeCauses, riseCauses } from './suspect-bus';
 import type { Case, Hypothesis, Suspect } from './suspect-case';
 import { deadBusCauses, insulationCauses, packCauses } from './suspect-pack';

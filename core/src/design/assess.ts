@@ -64,7 +64,10 @@ export function assess(
   const findings = evaluation.checks
     .filter((check): check is RaisedCheck => check.state === 'raised')
     .map((check) => withAcceptance(check, acceptances));
-  const statuses = procedure.map((step) => statusOf(step, counting));
+  // What may be measured, and was not, is nothing that is due.
+  const statuses = procedure
+    .map((step) => statusOf(step, counting))
+    .filter(({ step, state }) => step.optional !== true || state !== 'due');
   const snags = snagsOf(counting);
   return {
     findings: findings.sort((a, b) => gradeRank[a.check.grade] - gradeRank[b.check.grade]),

@@ -28,6 +28,8 @@ export function entryTitle(body: EntryBody): string {
       return `Snag: ${body.what}`;
     case 'snag-gone':
       return `Snag ${body.of} is gone: ${body.how}`;
+    case 'intake':
+      return `Module received${body.serial === null ? '' : `, serial ${body.serial}`}`;
     case 'note':
       return body.text;
   }
@@ -45,6 +47,8 @@ export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>)
     }
     case 'gate':
       return witness === null ? 'solo concession' : `witness ${witness}`;
+    case 'intake':
+      return body.look ?? '';
     case 'deviation':
       return body.cured ? 'cured it' : 'did not cure it';
     case 'snag':

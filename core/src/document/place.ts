@@ -1,12 +1,10 @@
-import type { Design } from './design';
-
-/** The value at a dotted path of the design; undefined where there is none. */
-export function valueOf(design: Design, path: string): unknown {
+/** The value at a dotted path of a document; undefined where there is none. */
+export function valueOf(document: object, path: string): unknown {
   return path
     .split('.')
     .reduce<unknown>(
       (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
-      design,
+      document,
     );
 }
 

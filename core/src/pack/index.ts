@@ -3,6 +3,7 @@ export { packLayout, type PackLayout } from './layout';
 export { cellSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
 export { packSteps } from './steps';
 export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
+export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from './outliers';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
 export {
   restCurve,

@@ -144,6 +144,18 @@ export interface SnagGoneBody {
   how: string;
 }
 
+/** How a module looked when it came in. */
+export const looks = ['sound', 'marked', 'damaged'] as const;
+export type Look = (typeof looks)[number];
+
+/** What a module is, apart from its readings: serial number and look. The newest one of a module counts. */
+export interface IntakeBody {
+  kind: 'intake';
+  serial: string | null;
+  look: Look | null;
+  remark?: string;
+}
+
 /** Something worth keeping: words and files. */
 export interface NoteBody {
   kind: 'note';
@@ -160,5 +172,6 @@ export type EntryBody =
   | DeviationBody
   | SnagBody
   | SnagGoneBody
+  | IntakeBody
   | NoteBody;
 export type EntryKind = EntryBody['kind'];

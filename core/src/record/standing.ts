@@ -1,7 +1,7 @@
 import { hashText, type Entry } from './entry';
 
 /** Topics of which only the newest entry counts. */
-const replaced = new Set(['result', 'acceptance', 'position', 'work', 'gate']);
+const replaced = new Set(['result', 'acceptance', 'position', 'work', 'gate', 'intake']);
 
 /**
  * What an entry is about, so that later ones on the same topic can replace it: a step, a finding, the subjects of a
@@ -15,6 +15,8 @@ export function topicOf({ body, by, subjects }: Pick<Entry, 'body' | 'by' | 'sub
       return short(`acceptance:${body.check}`);
     case 'work':
       return short(`work:${subjects.map(({ id }) => id).join(' ')}`);
+    case 'intake':
+      return short(`intake:${subjects.map(({ id }) => id).join(' ')}`);
     case 'gate':
       return short(`gate:${body.gate}:${by}`);
     default:

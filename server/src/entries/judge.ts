@@ -88,6 +88,20 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     }
     case 'snag-gone':
       return judgeSnagGone({ request, bench, court });
+    case 'intake': {
+      const { module, serial, look, remark } = request;
+      if (!Object.hasOwn(bench.job.design.modules, module))
+        throw invalidInput([{ path: 'module', message: 'is no module of this design' }]);
+      return {
+        subjects: namedSubjects(bench.job, [module]),
+        body: {
+          kind: 'intake',
+          serial: serial ?? null,
+          look: look ?? null,
+          ...(remark !== undefined && { remark }),
+        },
+      };
+    }
     case 'note':
       return { body: { kind: 'note', text: request.text } };
   }

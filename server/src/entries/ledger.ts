@@ -62,6 +62,8 @@ export interface PageRequest {
   limit: number;
   /** Only entries of this kind; null: all. */
   kind: string | null;
+  /** Only entries about this thing of the design; null: all. */
+  subject: string | null;
 }
 
 /** A page of the record, newest first. */
@@ -78,6 +80,9 @@ const corrected = `SELECT target FROM entries WHERE job_id = $1 AND kind = 'corr
 const verifiedAtOnce = 500;
 /** From this many entries on a thread of its own verifies. */
 const longRecord = 5000;
+
+/** A text that LIKE takes as it stands. */
+const likeText = (text: string) => text.replace(/[\\%_]/g, '\\$&');
 
 /** The append-only record of each job. */
 export class Ledger {
@@ -99,18 +104,22 @@ export class Ledger {
   }
 
   /** Entries before a number, newest first. */
-  async page(job: string, { before, limit, kind }: PageRequest): Promise<EntryPage> {
+  async page(job: string, { before, limit, kind, subject }: PageRequest): Promise<EntryPage> {
     await this.jobs.get(job);
+    // Subjects stand in the entry's own text, its keys sorted.
+    const about = subject === null ? null : `%{"id":${likeText(JSON.stringify(subject))},"tag":%`;
     const rows = await this.database.query<EntryRow & { corrected_by: number | null }>(
       `SELECT e.*, (SELECT min(c.seq) FROM entries c
          WHERE c.job_id = e.job_id AND c.kind = 'correction' AND c.target = e.seq) AS corrected_by
        FROM entries e WHERE job_id = $1 AND seq < $2 AND ($4::text IS NULL OR kind = $4)
+         AND ($5::text IS NULL OR content LIKE $5)
        ORDER BY seq DESC LIMIT $3`,
-      [job, before ?? 2_147_483_647, limit, kind],
+      [job, before ?? 2_147_483_647, limit, kind, about],
     );
     const [{ count } = { count: 0 }] = await this.database.query<{ count: number | string }>(
-      'SELECT count(*) AS count FROM entries WHERE job_id = $1 AND ($2::text IS NULL OR kind = $2)',
-      [job, kind],
+      `SELECT count(*) AS count FROM entries WHERE job_id = $1 AND ($2::text IS NULL OR kind = $2)
+         AND ($3::text IS NULL OR content LIKE $3)`,
+      [job, kind, about],
     );
     return {
       total: Number(count),
@@ -126,7 +135,7 @@ export class Ledger {
     const rows = await on.query<EntryRow>(
       `SELECT * FROM entries WHERE job_id = $1 AND seq IN (
          SELECT max(seq) FROM entries
-         WHERE job_id = $1 AND kind IN ('result', 'acceptance', 'position', 'work', 'gate') AND seq NOT IN (${corrected})
+         WHERE job_id = $1 AND kind IN ('result', 'acceptance', 'position', 'work', 'gate', 'intake') AND seq NOT IN (${corrected})
          GROUP BY kind, topic
          UNION
          SELECT seq FROM entries WHERE job_id = $1 AND kind IN ('deviation', 'snag', 'snag-gone')

@@ -2,9 +2,11 @@ import { list, number, oneOf, record, table, text } from '@torvek/core/calculato
 import { gates, snagGates } from '@torvek/core/commissioning';
 import {
   instrumentKinds,
+  looks,
   soloMeasures,
   unrecordable,
   type Instrument,
+  type Look,
   type Measured,
   type SoloMeasure,
 } from '@torvek/core/record';
@@ -56,6 +58,7 @@ export type EntryRequest = Common &
     | { kind: 'deviation'; of: number; tried: string; cause?: string; cured: boolean; subjects: string[] }
     | { kind: 'snag'; what: string; gate: string; subjects: string[] }
     | { kind: 'snag-gone'; of: number; how: string }
+    | { kind: 'intake'; module: string; serial?: string; look?: Look; remark?: string }
     | { kind: 'note'; text: string }
   );
 
@@ -119,6 +122,12 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
   },
   snag: { what: text(500), gate: oneOf(snagGates.map(({ id }) => id)), subjects },
   'snag-gone': { of: number1, how: text(2000) },
+  intake: {
+    module: text(80),
+    serial: text.optional(80),
+    look: oneOf.optional(looks),
+    remark: text.optional(2000),
+  },
   note: { text: text(4000) },
 };
 

@@ -8,7 +8,7 @@ import { entryDoor, type EntryRequest } from './request';
 /** Most entries of one page. */
 const mostPerPage = 1000;
 
-function pageOf({ before, limit, kind = null }: Record<string, string | null>): PageRequest {
+function pageOf({ before, limit, kind = null, subject = null }: Record<string, string | null>): PageRequest {
   const whole = (text: string | null | undefined, path: string, most: number, otherwise: number) => {
     if (text === undefined || text === null) return otherwise;
     const value = /^\d{1,10}$/.test(text) ? Number(text) : NaN;
@@ -17,7 +17,7 @@ function pageOf({ before, limit, kind = null }: Record<string, string | null>): 
     return value;
   };
   const at = whole(before, 'before', 2_147_483_647, 0);
-  return { before: at === 0 ? null : at, limit: whole(limit, 'limit', mostPerPage, 200), kind };
+  return { before: at === 0 ? null : at, limit: whole(limit, 'limit', mostPerPage, 200), kind, subject };
 }
 
 /** The record of a job: read, append, verify. */

@@ -2,7 +2,7 @@
 import { tableFeatures, useTable } from '@tanstack/vue-table';
 import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useJob } from '../../stores/job';
-import type { GridColumn } from './columns';
+import type { GridColumn, GridSheet } from './columns';
 import { useEditing } from './editing';
 import { useSelection } from './selection';
 
@@ -16,6 +16,8 @@ const props = defineProps<{
   columns: GridColumn<Row>[];
   /** The row that something else shows as picked. */
   picked?: string | null;
+  /** What is edited, when it is not the design. */
+  sheet?: GridSheet;
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
@@ -33,6 +35,20 @@ const items = computed(() => table.getRowModel().rows.map(({ original }) => orig
 const columns = computed(() => props.columns);
 const selection = useSelection(computed(() => ({ rows: items.value.length, columns: columns.value.length })));
 const { at } = selection;
+/** The design, unless something else was handed over. */
+const sheet: GridSheet = props.sheet ?? {
+  get shown() {
+    return job.design;
+  },
+  get committed() {
+    return job.committed;
+  },
+  get editable() {
+    return job.editable;
+  },
+  change: (label, recipe) => job.change(label, recipe),
+  preview: (recipe) => job.preview(recipe),
+};
 
 const {
   editing,
@@ -50,7 +66,7 @@ const {
   fillDown,
   copied,
   paste,
-} = useEditing<Row>({ label: () => props.label, rows: items, columns, selection });
+} = useEditing<Row>({ label: () => props.label, rows: items, columns, selection, sheet });
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
 function startEditing(text: string): void {
   const whole = text === textAt(at.value.row, at.value.column);

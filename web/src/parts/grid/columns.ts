@@ -1,4 +1,4 @@
-import { setAt, valueOf, type Design } from '@torvek/core/document';
+import { setAt, valueOf } from '@torvek/core/document';
 import { formatNumber, parseQuantity, type ShownIn } from '@torvek/core/quantity';
 
 /** A column of an editing grid. A cell that edits something has a path into the design. */
@@ -54,9 +54,20 @@ export function readCell(
   return Math.abs(stored) > 1e9 ? { ok: false, message: 'is beyond ±1e9' } : { ok: true, value: stored };
 }
 
-/** What a cell shows of the design. */
+/** A document that a grid edits: the design, or a sheet of its own with the same ways. */
+export interface GridSheet {
+  /** With what is being typed. */
+  shown: object;
+  /** Without it. */
+  committed: object;
+  editable: boolean;
+  change(label: string, recipe: (draft: object) => void): void;
+  preview(recipe: ((draft: object) => void) | null): void;
+}
+
+/** What a cell shows of its sheet. */
 export function cellText<Row>(
-  design: Design,
+  sheet: object,
   column: GridColumn<Row>,
   row: Row,
   as: ShownIn & { converted: boolean },
@@ -64,7 +75,7 @@ export function cellText<Row>(
   if (column.kind === 'fixed') return column.text?.(row) ?? '';
   const path = column.path?.(row) ?? null;
   if (path === null) return column.text?.(row) ?? '';
-  const value = valueOf(design, path);
+  const value = valueOf(sheet, path);
   if (column.kind === 'number') return shownNumber(value as number | undefined, as);
   return (value as string | undefined) ?? '';
 }
@@ -83,6 +94,6 @@ export interface CellEdit {
 }
 
 /** Puts the edits of one gesture into a draft. */
-export function applyEdits(draft: Design, edits: readonly CellEdit[]): void {
+export function applyEdits(draft: object, edits: readonly CellEdit[]): void {
   for (const { path, value } of edits) setAt(draft, path, value);
 }

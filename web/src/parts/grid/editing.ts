@@ -1,8 +1,15 @@
 import { valueOf } from '@torvek/core/document';
 import { ref, type Ref } from 'vue';
-import { useJob } from '../../stores/job';
 import { useUnits } from '../../stores/units';
-import { applyEdits, cellText, readBlock, readCell, type CellEdit, type GridColumn } from './columns';
+import {
+  applyEdits,
+  cellText,
+  readBlock,
+  readCell,
+  type CellEdit,
+  type GridColumn,
+  type GridSheet,
+} from './columns';
 import type { useSelection } from './selection';
 
 interface Grid<Row> {
@@ -10,16 +17,17 @@ interface Grid<Row> {
   rows: Ref<Row[]>;
   columns: Ref<GridColumn<Row>[]>;
   selection: ReturnType<typeof useSelection>;
+  sheet: GridSheet;
 }
 
-/** What is typed, pasted, filled and emptied in a grid: each gesture is one change of the design. */
+/** What is typed, pasted, filled and emptied in a grid: each gesture is one change of its sheet. */
 export function useEditing<Row extends { id: string; name: string }>({
   label,
   rows,
   columns,
   selection,
+  sheet,
 }: Grid<Row>) {
-  const job = useJob();
   const units = useUnits();
   const { at } = selection;
   const shownAs = (column: GridColumn<Row>) => units.field(column.unit, column.scale);
@@ -36,20 +44,22 @@ export function useEditing<Row extends { id: string; name: string }>({
     return item === undefined ? null : (columns.value[column]?.path?.(item) ?? null);
   };
   const editable = (row: number, column: number) =>
-    job.editable && pathAt(row, column) !== null && ['number', 'text'].includes(columns.value[column]!.kind);
+    sheet.editable &&
+    pathAt(row, column) !== null &&
+    ['number', 'text'].includes(columns.value[column]!.kind);
   const textAt = (row: number, column: number) => {
     const path = pathAt(row, column);
     const bad = path === null ? undefined : refused.value[path];
     return (
       bad?.text ??
-      cellText(job.design, columns.value[column]!, rows.value[row]!, shownAs(columns.value[column]!))
+      cellText(sheet.shown, columns.value[column]!, rows.value[row]!, shownAs(columns.value[column]!))
     );
   };
 
   /** Makes one change of all edits of a gesture. */
   function make(edits: CellEdit[], label: string): void {
-    const changed = edits.filter(({ path, value }) => valueOf(job.committed, path) !== value);
-    if (changed.length > 0) job.change(label, (draft) => applyEdits(draft, changed));
+    const changed = edits.filter(({ path, value }) => valueOf(sheet.committed, path) !== value);
+    if (changed.length > 0) sheet.change(label, (draft) => applyEdits(draft, changed));
   }
 
   /** Begins to edit the active cell with a text; false where nothing is edited. */
@@ -68,7 +78,7 @@ export function useEditing<Row extends { id: string; name: string }>({
     const column = columns.value[at.value.column]!;
     const read = readCell(column, editing.value ?? '', shownAs(column));
     const usable = path !== null && read.ok && column.kind === 'number';
-    job.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
+    sheet.preview(usable ? (draft) => applyEdits(draft, [{ path, value: read.value }]) : null);
   }
 
   function commit(): void {
@@ -77,7 +87,7 @@ export function useEditing<Row extends { id: string; name: string }>({
     const { row, column } = at.value;
     const path = pathAt(row, column)!;
     editing.value = null;
-    job.preview(null);
+    sheet.preview(null);
     if (text === began) return;
     write([{ row, column, text }], () => {
       const { title } = columns.value[column]!;
@@ -90,7 +100,7 @@ export function useEditing<Row extends { id: string; name: string }>({
 
   function cancel(): void {
     editing.value = null;
-    job.preview(null);
+    sheet.preview(null);
     const path = pathAt(at.value.row, at.value.column);
     if (path !== null) forgive(path);
   }

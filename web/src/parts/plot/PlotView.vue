@@ -18,6 +18,8 @@ const props = defineProps<{
   height: number;
   table: PlotTable;
 }>();
+/** A point was pressed: the name of its data item. */
+const emit = defineEmits<{ press: [name: string] }>();
 const session = useSession();
 const ready = ref(false);
 const asTable = ref(false);
@@ -58,6 +60,7 @@ watch([() => props.options, () => session.theme], () => setTimeout(make), { deep
       autoresize
       role="img"
       :aria-label="summary"
+      @click="(event: { name?: string }) => event.name !== undefined && emit('press', event.name)"
     />
     <div v-else-if="asTable" class="table-wrap" :style="{ height: `${height}px` }">
       <table class="grid-table">

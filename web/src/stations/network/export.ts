@@ -1,5 +1,4 @@
-import fontUrl from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?url';
-import boldUrl from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-600-normal.woff?url';
+import { download, fileName, makePdf, pdfFamily as family, savePdf } from '../../parts/pdf';
 
 const kept = [
   'fill',
@@ -9,7 +8,6 @@ const kept = [
   'stroke-linejoin',
   'font-weight',
 ] as const;
-const family = 'Atkinson';
 
 /** The picture as it stands on the screen, with its looks in itself. */
 export function standalone(svg: SVGSVGElement): SVGSVGElement {
@@ -37,12 +35,9 @@ export function standalone(svg: SVGSVGElement): SVGSVGElement {
   return copy;
 }
 
-const fileName = (job: string, ending: string) =>
-  `${job.replace(/[^\w-]+/g, '-').replace(/^-+|-+$/g, '') || 'job'}-one-line.${ending}`;
-
 export function exportSvg(svg: SVGSVGElement, job: string): void {
   const text = new XMLSerializer().serializeToString(standalone(svg));
-  download(new Blob([text], { type: 'image/svg+xml' }), fileName(job, 'svg'));
+  download(new Blob([text], { type: 'image/svg+xml' }), fileName(job, 'one-line', 'svg'));
 }
 
 /** On one page, upright or across, whichever shows it larger. */
@@ -52,65 +47,30 @@ export async function exportPdf(
   title: string,
   size: 'A4' | 'A3',
 ): Promise<void> {
-  const [{ default: pdfMake }, regular, bold] = await Promise.all([
-    import('pdfmake/build/pdfmake'),
-    fetch(fontUrl).then((answer) => answer.arrayBuffer()),
-    fetch(boldUrl).then((answer) => answer.arrayBuffer()),
-  ]);
   const wide = svg.width.baseVal.value > svg.height.baseVal.value;
   const short = size === 'A4' ? 595 : 842;
   const long = size === 'A4' ? 842 : 1191;
   const margin = 28;
   const fit: [number, number] = [(wide ? long : short) - 2 * margin, (wide ? short : long) - 2 * margin - 44];
-  pdfMake.addVirtualFileSystem({
-    'regular.woff': { data: base64(regular), encoding: 'base64' },
-    'bold.woff': { data: base64(bold), encoding: 'base64' },
-  } as never);
-  pdfMake.addFonts({
-    [family]: {
-      normal: 'regular.woff',
-      bold: 'bold.woff',
-      italics: 'regular.woff',
-      bolditalics: 'bold.woff',
-    },
-  });
   const text = new XMLSerializer()
     .serializeToString(standalone(svg))
     // Letters the shipped type does not have.
     .replaceAll('Ω', 'ohm')
     .replace(/[µμ]/g, 'u')
     .replace(/font-family="[^"]*"/, `font-family="${family}"`);
-  const blob = await pdfMake
-    .createPdf({
-      pageSize: size,
-      pageOrientation: wide ? 'landscape' : 'portrait',
-      pageMargins: margin,
-      defaultStyle: { font: family, fontSize: 9 },
-      info: { title },
-      content: [
-        { text: title, bold: true, fontSize: 11 },
-        {
-          text: 'Computed from the design. It does not replace proving dead, makers’ documents, local codes or licensed practice.',
-          margin: [0, 2, 0, 8],
-        },
-        { svg: text, fit },
-      ],
-    })
-    .getBlob();
-  download(blob, fileName(job, 'pdf'));
-}
-
-function base64(bytes: ArrayBuffer): string {
-  let text = '';
-  for (const byte of new Uint8Array(bytes)) text += String.fromCharCode(byte);
-  return btoa(text);
-}
-
-function download(blob: Blob, name: string): void {
-  const url = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  const blob = await makePdf({
+    pageSize: size,
+    pageOrientation: wide ? 'landscape' : 'portrait',
+    pageMargins: margin,
+    info: { title },
+    content: [
+      { text: title, bold: true, fontSize: 11 },
+      {
+        text: 'Computed from the design. It does not replace proving dead, makers’ documents, local codes or licensed practice.',
+        margin: [0, 2, 0, 8],
+      },
+      { svg: text, fit },
+    ],
+  });
+  savePdf(blob, job, 'one-line');
 }

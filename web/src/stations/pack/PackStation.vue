@@ -13,11 +13,13 @@ import PackShape from './PackShape.vue';
 import VoltagePlot from './VoltagePlot.vue';
 
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
+const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const job = useJob();
 const route = useRoute();
 const panels = [
   { id: 'pack', title: 'Cells and devices' },
   { id: 'arrange', title: 'Boxes and arrangement' },
+  { id: 'intake', title: 'Intake' },
   { id: 'links', title: 'Links out' },
 ] as const;
 /** Asked for by name, or by a place of the design that is edited in it. */
@@ -111,6 +113,7 @@ const figures = [
         <BoxFacts />
       </section>
     </template>
+    <IntakePanel v-else-if="panel === 'intake'" />
     <LinksOut v-else />
   </div>
 </template>

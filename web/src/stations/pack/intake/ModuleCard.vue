@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { entryOutcome, entryTitle } from '@torvek/core/design';
+import type { Id } from '@torvek/core/document';
+import { ref, watch } from 'vue';
+import { RouterLink } from 'vue-router';
+import { api } from '../../../api/client';
+import { useJob, type RecordedEntry } from '../../../stores/job';
+import type { IntakeRow } from './sheet';
+
+/** One module: what it is, where it sits, and all that ever happened to it. */
+const props = defineProps<{ module: Id; row: IntakeRow }>();
+const job = useJob();
+const entries = ref<(RecordedEntry & { correctedBy: number | null })[] | null>(null);
+const failed = ref(false);
+
+watch(
+  [() => props.module, () => job.recorded],
+  async () => {
+    const asked = props.module;
+    try {
+      const page = await api.get<{ entries: (RecordedEntry & { correctedBy: number | null })[] }>(
+        `/jobs/${job.id}/entries?limit=200&subject=${encodeURIComponent(asked)}`,
+      );
+      if (asked !== props.module) return;
+      entries.value = page.entries;
+      failed.value = false;
+    } catch {
+      failed.value = true;
+    }
+  },
+  { immediate: true },
+);
+const item = () => job.design.modules[props.module];
+const place = () => {
+  for (const { tag, modules } of Object.values(job.design.strings)) {
+    const at = modules.indexOf(props.module);
+    if (at >= 0) return `place ${at + 1} of ${tag}`;
+  }
+  return 'in no string';
+};
+const when = (instant: string) =>
+  new Date(instant).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: job.design.settings.zone ?? 'UTC',
+  });
+</script>
+
+<template>
+  <section class="sheet-card" :aria-label="`Module ${item()?.tag}`" data-module-card>
+    <div class="card-head">
+      <h2>{{ item()?.tag }}</h2>
+      <span class="hint">
+        {{
+          [
+            row.serial === undefined ? 'no serial number' : `serial ${row.serial}`,
+            job.design.parts[item()?.part ?? '']?.label ?? '',
+            place(),
+            job.design.boxes[item()?.box ?? '']?.tag ?? 'in no box',
+          ]
+            .filter((text) => text !== '')
+            .join(', ')
+        }}
+      </span>
+    </div>
+    <p v-if="failed" class="soft">Its history cannot be read while the server is away.</p>
+    <p v-else-if="entries !== null && entries.length === 0" class="soft">Nothing is recorded about it yet.</p>
+    <ol v-else-if="entries !== null" class="history">
+      <li v-for="entry in entries" :key="entry.seq" :class="{ gone: entry.correctedBy !== null }">
+        <RouterLink :to="{ name: 'book', params: { job: job.id }, query: { entry: String(entry.seq) } }">{{
+          entry.seq
+        }}</RouterLink>
+        <span class="title">{{ entryTitle(entry.body) }}</span>
+        <b>{{ entry.correctedBy === null ? entryOutcome(entry) : `corrected by ${entry.correctedBy}` }}</b>
+        <span class="soft">{{ when(entry.takenAt) }}, {{ entry.by }}</span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.history {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+.history li {
+  display: grid;
+  grid-template-columns: 2.5rem minmax(0, 1fr) 12rem 16rem;
+  gap: 0.6rem;
+  padding: 0.2rem 0;
+  border-bottom: 1px solid var(--tv-line);
+}
+
+.gone .title {
+  text-decoration: line-through;
+}
+</style>
