@@ -4,7 +4,9 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   globalSetup: './seed-template.ts',
-  workers: 2,
+  // Every test has a server and data of its own.
+  fullyParallel: true,
+  workers: 3,
   timeout: 60_000,
   expect: { timeout: 8_000 },
   reporter: [['list']],

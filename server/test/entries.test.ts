@@ -44,7 +44,9 @@ const openAlone = (gate: string) =>
 
 /** Passes every step of a gate with a value in the middle of what is expected. */
 async function passGate(gate: string): Promise<void> {
-  for (const step of procedureFor(design, evaluate(design)).filter((one) => one.gate === gate)) {
+  for (const step of procedureFor(design, evaluate(design)).filter(
+    (one) => one.gate === gate && one.optional !== true,
+  )) {
     if (step.expected?.kind !== 'range') continue;
     const { min, max, unit } = step.expected;
     const value = ((min ?? max! * 0.5) + (max ?? min! * 10)) / 2;

@@ -42,8 +42,8 @@ const alone = (gate: string, how = 'Remote watch by telephone, camera on the ben
   send({ kind: 'gate', gate, alone: { replacedBy: ['remote watch'], how } });
 
 async function passParts(): Promise<void> {
-  for (const { gate, id, expected } of procedureFor(design, evaluate(design))) {
-    if (gate !== 'parts' || expected?.kind !== 'range') continue;
+  for (const { gate, id, expected, optional } of procedureFor(design, evaluate(design))) {
+    if (gate !== 'parts' || optional === true || expected?.kind !== 'range') continue;
     const { body } = await measure(
       id,
       expected.nominal ?? (expected.min! + expected.max!) / 2,

@@ -101,10 +101,10 @@ export function describe(expected: Expectation): string {
         : `a load of about ${formatQuantity(expected.loadOhm, 'Ω')}`;
     return `a rise that fits ${low} to ${high} through ${formatQuantity(expected.resistanceOhm, 'Ω')}, ${load}`;
   }
-  const { min, max, unit } = expected;
+  const { min, max, nominal, unit } = expected;
   if (min !== undefined && max !== undefined)
     return `${formatQuantity(min, unit)} to ${formatQuantity(max, unit)}`;
   if (min !== undefined) return `${formatQuantity(min, unit)} or more`;
   if (max !== undefined) return `${formatQuantity(max, unit)} or less`;
-  return 'any value';
+  return nominal === undefined ? 'any value' : `any value; the maker says ${formatQuantity(nominal, unit)}`;
 }

@@ -16,7 +16,9 @@ export function intakeSteps(builder: Builder): void {
 }
 
 function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'module'>): void {
-  const { cell, cellsInSeries, insulationMinMOhm } = part.data;
+  const { cell, cellsInSeries, cellsInParallel, insulationMinMOhm } = part.data;
+  const ohm = (cell.resistanceOhm * cellsInSeries) / cellsInParallel;
+  const capacityAh = cell.capacityAh * cellsInParallel;
   const min = cell.minV * cellsInSeries;
   const max = cell.maxV * cellsInSeries;
   const key = `part:${part.id}@${part.revision}`;
@@ -60,8 +62,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     do: `Measure the internal resistance of ${tag}, all modules with one method, at one temperature and state of charge.`,
     why: 'A module that differs from its batch sags first and ages faster.',
     instrument: 'meter',
-    range: { kind: 'range', unit: 'Ω' },
-    basis: [],
+    range: { kind: 'range', nominal: ohm, unit: 'Ω' },
+    basis: [builder.row(`${key}:resistanceOhm`, `resistance of ${part.number}`, ohm, 'Ω')],
   });
   builder.add({
     ...common,
@@ -71,7 +73,7 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     do: `Discharge ${tag} from full to empty at one rate, all modules alike, and count the charge.`,
     why: 'The smallest module of a string sets the range of all.',
     instrument: 'meter',
-    range: { kind: 'range', unit: 'Ah' },
-    basis: [],
+    range: { kind: 'range', nominal: capacityAh, unit: 'Ah' },
+    basis: [builder.row(`${key}:capacityAh`, `capacity of ${part.number}`, capacityAh, 'Ah')],
   });
 }

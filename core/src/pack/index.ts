@@ -31,3 +31,4 @@ export {
 } from './arrangement';
 export { defaultMarginMm, fitModules, type BoxRoom, type Fit, type ModuleSize, type Slot } from './fit';
 export { cableWayM, shortestOrder, type Place } from './order';
+export { matchInputOf, matchSides, type MatchLimit, type MatchSide } from './match';

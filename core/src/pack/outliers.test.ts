@@ -12,9 +12,9 @@ describe('outliers of a batch', () => {
   });
 
   test('exactly at the limit is none', () => {
-    // Deviations 0, 1, 1, 1, and one of 3.5/0.6745.
+    // Deviations 0, four of 1, and two of 3.5/0.6745.
     const edge = outlierScore / 0.6745;
-    const at = (value: number) => scoreBatch([0, 1, -1, 1, -1, value]).outliers[5];
+    const at = (value: number) => scoreBatch([0, 1, -1, 1, -1, value, -value]).outliers[5];
     expect(at(edge * 0.999999)).toBe(false);
     expect(at(edge * 1.000001)).toBe(true);
   });

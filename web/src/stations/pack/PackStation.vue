@@ -13,6 +13,7 @@ import PackShape from './PackShape.vue';
 import VoltagePlot from './VoltagePlot.vue';
 
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
+const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const job = useJob();
 const route = useRoute();
@@ -20,6 +21,7 @@ const panels = [
   { id: 'pack', title: 'Cells and devices' },
   { id: 'arrange', title: 'Boxes and arrangement' },
   { id: 'intake', title: 'Intake' },
+  { id: 'match', title: 'Match' },
   { id: 'links', title: 'Links out' },
 ] as const;
 /** Asked for by name, or by a place of the design that is edited in it. */
@@ -114,6 +116,7 @@ const figures = [
       </section>
     </template>
     <IntakePanel v-else-if="panel === 'intake'" />
+    <MatchPanel v-else-if="panel === 'match'" />
     <LinksOut v-else />
   </div>
 </template>

@@ -113,7 +113,7 @@ const columns: GridColumn<Row>[] = [
     kind: 'text',
     label: 'Serial number',
     path: ({ id }) => `rows.${id}.serial`,
-    width: '8rem',
+    width: '7.5rem',
   },
   ...measures.map(({ field, title, unit, scale }): GridColumn<Row> => ({
     id: field,
@@ -124,23 +124,8 @@ const columns: GridColumn<Row>[] = [
     label: title,
     path: ({ id }) => `rows.${id}.${field}`,
   })),
-  { id: 'look', title: 'look', kind: 'slot', label: 'Look', width: '6.4rem' },
-  {
-    id: 'off',
-    title: 'outlier, score',
-    kind: 'fixed',
-    label: 'Outlier',
-    text: ({ id }) => offText(id),
-    width: '9rem',
-  },
-  {
-    id: 'state',
-    title: '',
-    kind: 'fixed',
-    label: 'State',
-    text: ({ id }) => (isTyped(id) ? 'not recorded' : ''),
-    width: '6.4rem',
-  },
+  { id: 'look', title: 'look', kind: 'slot', label: 'Look', width: '5.8rem' },
+  { id: 'off', title: 'outlier, with score', kind: 'slot', label: 'Outlier', width: '11rem' },
 ];
 function setLook(id: Id, value: string): void {
   sheet.change('Look', (draft) => {
@@ -291,6 +276,10 @@ function forget(one: ToRecord): void {
               <option v-for="look in looks" :key="look" :value="look">{{ look }}</option>
             </select>
           </template>
+          <template #off="{ row }">
+            <span v-if="offText(row.id) !== ''" class="off">{{ offText(row.id) }}</span>
+            <em v-if="isTyped(row.id)">not recorded</em>
+          </template>
         </EditGrid>
       </div>
       <div v-if="session.mayRecord" class="acts">
@@ -355,6 +344,27 @@ function forget(one: ToRecord): void {
 </template>
 
 <style scoped>
+.scroller :deep(td:has(.off)),
+.scroller :deep(td:has(em)) {
+  white-space: normal;
+  line-height: 1.15;
+  font-size: 0.82rem;
+}
+
+.off {
+  color: var(--tv-stop);
+  font-weight: 600;
+  margin-right: 0.4rem;
+}
+
+.scroller em {
+  color: var(--tv-soft);
+}
+
+.scroller .choice-cell {
+  width: 5.2rem;
+}
+
 .labels {
   margin-left: auto;
 }

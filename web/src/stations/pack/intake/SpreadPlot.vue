@@ -81,7 +81,7 @@ const options = computed(() => {
                 { y: shown(bound) },
                 'outliers beyond',
                 token('stop'),
-                i === 0 ? 'insideEndBottom' : 'insideEndTop',
+                i === 0 ? 'insideStartBottom' : 'insideStartTop',
               ),
             ),
           ],

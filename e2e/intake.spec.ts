@@ -1,0 +1,62 @@
+import { readFileSync } from 'node:fs';
+import { cell, expect, test } from './fixtures';
+
+test('a batch is pasted; a slip by ten is asked about, an outlier marked; what is recorded leads back to its module', async ({
+  page,
+  open,
+}) => {
+  await open('pack', 'job-demo-orchard-truck');
+  await page.getByRole('link', { name: 'Intake' }).click();
+  await cell(page, 'rows.module-c07.voltageV').click();
+  await page.evaluate(() => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData(
+      'text/plain',
+      '3.29\t820\t0.46\t159\n32.88\t800\t0.44\t160\n3.12\t790\t0.45\t161\n',
+    );
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }),
+    );
+  });
+  const record = page.getByRole('button', { name: /^Record \d+$/ });
+  await expect(record).toHaveText('Record 12');
+  // A tenth would fit: nothing is recorded until somebody has looked again.
+  await expect(page.getByRole('alert')).toContainText(
+    'C08 32.88 V is out, but a tenth of it (3.288 V) would fit',
+  );
+  await expect(record).toBeDisabled();
+  await cell(page, 'rows.module-c08.voltageV').click();
+  await page.keyboard.type('3.288');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  // Nine readings, all but one within a few millivolts.
+  await expect(page.getByText('9 modules, median 3.288 V; one outlier: C09.')).toBeVisible();
+
+  // What is typed survives the page.
+  await page.reload();
+  await expect(cell(page, 'rows.module-c09.voltageV')).toHaveText('3.12');
+  await expect(record).toHaveText('Record 12');
+  await record.click();
+  await expect(page.getByText('12 entries recorded.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('not recorded', { exact: true })).toHaveCount(0);
+
+  await cell(page, 'rows.module-c09.serial').click();
+  await page.keyboard.type('OK 4409');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Look of C09').selectOption('marked');
+  await record.click();
+  await expect(page.getByText('1 entry recorded.')).toBeVisible();
+  await cell(page, 'rows.module-c09.capacityAh').click();
+  const card = page.locator('[data-module-card]');
+  await expect(card).toContainText('serial OK 4409');
+  await expect(card).toContainText('Module received, serial OK 4409');
+  await expect(card).toContainText('Intake capacity of C09');
+  await expect(card.getByRole('listitem')).toHaveCount(5);
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Labels with QR, PDF' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Pomfrey-Hill-orchard-truck-labels.pdf');
+  expect(readFileSync(await download.path(), 'latin1').slice(0, 5)).toBe('%PDF-');
+});
