@@ -95,18 +95,28 @@ export class NetworkBuilder {
   }
 
   element(piece: Piece, a: string, b: string): void {
-    const { resistanceOhm, capacitanceF, ends, ...rest } = piece;
-    this.elements.push({
-      ...rest,
+    const { id, kind, tag, symbol, reach, owner, resistanceOhm = -1 } = piece;
+    // Written out: a design has hundreds of these, and each edit makes them anew.
+    const element: DerivedElement = {
+      id,
+      kind,
       a,
       b,
       closed: true,
-      resistanceOhm: Math.max(resistanceOhm ?? 0, 0),
-      resistanceGiven: resistanceOhm !== undefined && resistanceOhm >= 0,
-      ...(capacitanceF !== undefined && { capacitanceF }),
-      ...(ends !== undefined && { ends }),
-    });
-    this.symbols.get(piece.symbol)?.elements.push(piece.id);
+      reach,
+      tag,
+      symbol,
+      owner,
+      resistanceOhm: Math.max(resistanceOhm, 0),
+      resistanceGiven: resistanceOhm >= 0,
+    };
+    if (piece.voltageV !== undefined) element.voltageV = piece.voltageV;
+    if (piece.capacitanceF !== undefined) element.capacitanceF = piece.capacitanceF;
+    if (piece.duty !== undefined) element.duty = piece.duty;
+    if (piece.ends !== undefined) element.ends = piece.ends;
+    if (piece.joint !== undefined) element.joint = piece.joint;
+    this.elements.push(element);
+    this.symbols.get(symbol)?.elements.push(id);
   }
 
   /**

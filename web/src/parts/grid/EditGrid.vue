@@ -2,6 +2,8 @@
 import { tableFeatures, useTable } from '@tanstack/vue-table';
 import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useJob } from '../../stores/job';
+import ChoiceCell from '../ChoiceCell.vue';
+import PartCell from '../PartCell.vue';
 import type { GridColumn, GridSheet } from './columns';
 import { useEditing } from './editing';
 import { useSelection } from './selection';
@@ -67,6 +69,9 @@ const {
   copied,
   paste,
 } = useEditing<Row>({ label: () => props.label, rows: items, columns, selection, sheet });
+const hasControls = ({ kind }: GridColumn<Row>) => kind === 'slot' || kind === 'choice' || kind === 'part';
+const spokenChoice = (column: GridColumn<Row>, row: Row) =>
+  column.spoken?.(row) ?? `${column.label} of ${row.name}`;
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
 function startEditing(text: string): void {
   const whole = text === textAt(at.value.row, at.value.column);
@@ -108,13 +113,19 @@ const showActive = () =>
 /** Presses the first control of a cell that holds one. */
 function press(): boolean {
   const cell = document.getElementById(cellId(at.value.row, at.value.column));
-  const control = cell?.querySelector<HTMLElement>('button, a, input');
-  control?.click();
+  const control = cell?.querySelector<HTMLElement>('select, button, a, input');
+  if (control instanceof HTMLSelectElement) control.focus();
+  else control?.click();
   return control != null;
 }
 
 function onKey(event: KeyboardEvent): void {
   if (editing.value !== null) return onEditingKey(event);
+  // A choice has the keys while it has the focus; Esc gives them back to the table.
+  if (event.target instanceof HTMLSelectElement) {
+    if (event.key === 'Escape') takeFocus();
+    return;
+  }
   const { ctrlKey, metaKey, shiftKey, altKey, key } = event;
   const command = ctrlKey || metaKey;
   const arrows: Record<string, [number, number]> = {
@@ -211,7 +222,7 @@ function onFocusOut(event: FocusEvent): void {
       :aria-rowcount="items.length + 1"
       :aria-colcount="columns.length"
       :aria-activedescendant="items.length > 0 ? cellId(at.row, at.column) : undefined"
-      :aria-readonly="!job.editable"
+      :aria-readonly="!sheet.editable"
       aria-multiselectable="true"
       @keydown="onKey"
       @copy="onCopy"
@@ -248,6 +259,7 @@ function onFocusOut(event: FocusEvent): void {
             role="gridcell"
             :class="{
               num: column.kind === 'number' || column.kind === 'fixed',
+              choice: column.kind === 'choice' || column.kind === 'part',
               fixed: column.kind === 'fixed' || (column.path !== undefined && pathAt(r, c) === null),
               active: focused && at.row === r && at.column === c,
               chosen: focused && selection.isSelected(r, c),
@@ -256,11 +268,11 @@ function onFocusOut(event: FocusEvent): void {
             :aria-colindex="c + 1"
             :aria-selected="selection.isSelected(r, c)"
             :aria-label="
-              column.kind === 'slot'
+              hasControls(column)
                 ? undefined
                 : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${shownAs(column).unit}` : ''}`
             "
-            :aria-readonly="column.kind === 'slot' ? undefined : !editable(r, c)"
+            :aria-readonly="hasControls(column) ? undefined : !editable(r, c)"
             :aria-invalid="refused[pathAt(r, c) ?? ''] !== undefined || undefined"
             :title="refused[pathAt(r, c) ?? '']?.message"
             :data-path="pathAt(r, c) ?? undefined"
@@ -283,6 +295,23 @@ function onFocusOut(event: FocusEvent): void {
               @input="preview"
             />
             <slot v-else-if="column.kind === 'slot'" :name="column.id" :row="row" />
+            <template v-else-if="column.kind === 'choice' || column.kind === 'part'">
+              <ChoiceCell
+                v-if="column.kind === 'choice' && pathAt(r, c) !== null"
+                :path="pathAt(r, c)!"
+                :label="spokenChoice(column, row)"
+                :options="column.choices?.(row) ?? []"
+                :none="column.none?.(row) ?? 'none'"
+              />
+              <PartCell
+                v-else-if="column.part !== undefined && pathAt(r, c) !== null"
+                :path="pathAt(r, c)!"
+                :kind="column.part"
+                :label="spokenChoice(column, row)"
+                :none="column.none?.(row) ?? 'none'"
+              />
+              <span v-else class="soft">–</span>
+            </template>
             <template v-else>{{ textAt(r, c) }}</template>
           </td>
         </tr>
@@ -353,5 +382,9 @@ td.bad.active {
 .note {
   font-size: 0.88rem;
   margin: 0.3rem 0 0;
+}
+
+td.choice {
+  padding-inline: 3px;
 }
 </style>

@@ -1,12 +1,24 @@
 import { setAt, valueOf } from '@torvek/core/document';
+import type { PartKind } from '@torvek/core/parts';
 import { formatNumber, parseQuantity, type ShownIn } from '@torvek/core/quantity';
 
 /** A column of an editing grid. A cell that edits something has a path into the design. */
 export interface GridColumn<Row> {
   id: string;
   title: string;
-  /** Cells that edit a number or a text of the design; `fixed` ones show, `slot` ones hold controls of their own. */
-  kind: 'number' | 'text' | 'fixed' | 'slot';
+  /**
+   * Cells that edit a number or a text; `choice` and `part` ones choose one of several; `fixed` ones show, `slot` ones
+   * hold controls of their own.
+   */
+  kind: 'number' | 'text' | 'choice' | 'part' | 'fixed' | 'slot';
+  /** What a choice offers. */
+  choices?(row: Row): readonly { value: string | number; text: string }[];
+  /** What it says while nothing is chosen: a default is said to be one. */
+  none?(row: Row): string;
+  /** The kind of part that is chosen. */
+  part?: PartKind;
+  /** How a choice is spoken: its label before the row’s name, unless this says it better. */
+  spoken?(row: Row): string;
   unit?: string;
   /** Stored value over shown value. */
   scale?: number;
@@ -76,6 +88,7 @@ export function cellText<Row>(
   const path = column.path?.(row) ?? null;
   if (path === null) return column.text?.(row) ?? '';
   const value = valueOf(sheet, path);
+  if (column.kind === 'choice') return column.choices?.(row).find((one) => one.value === value)?.text ?? '';
   if (column.kind === 'number') return shownNumber(value as number | undefined, as);
   return (value as string | undefined) ?? '';
 }

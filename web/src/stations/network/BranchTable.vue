@@ -4,9 +4,7 @@ import { feedingCircuit, mainDevice } from '@torvek/core/network';
 import { unpinUnused } from '@torvek/core/pack';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
-import ChoiceCell from '../../parts/ChoiceCell.vue';
 import { deviceNames } from '../../parts/device-names';
-import PartCell from '../../parts/PartCell.vue';
 import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
@@ -28,13 +26,13 @@ const rows = computed(() =>
     main: role === 'main',
   })),
 );
-const slot = (id: string, title: string, label: string, width: string): GridColumn<Row> => ({
-  id,
-  title,
-  kind: 'slot',
-  label,
-  width,
-});
+const path = (field: string) => (row: Row) => `circuits.${row.id}.${field}`;
+const part = (
+  field: 'fuse' | 'contactor' | 'resistor' | 'cable',
+  title: string,
+  label: string,
+  width: string,
+) => ({ id: field, title, kind: 'part', part: field, label, path: path(field), width }) as const;
 const columns: GridColumn<Row>[] = [
   {
     id: 'tag',
@@ -42,26 +40,65 @@ const columns: GridColumn<Row>[] = [
     kind: 'text',
     label: 'Name',
     required: true,
-    path: ({ id }) => `circuits.${id}.tag`,
+    path: path('tag'),
     width: '6.2rem',
   },
-  slot('device', 'feeds', 'Device', '6.6rem'),
-  slot('tap', 'taps the mains', 'Tap', '5.6rem'),
-  slot('fuse', 'fuse', 'Fuse', '5.4rem'),
-  slot('contactor', 'contactors', 'Contactors', '5.6rem'),
-  slot('poles', 'open', 'Poles', '5rem'),
-  slot('resistor', 'pre-charge', 'Pre-charge resistor', '5.4rem'),
-  slot('cable', 'cable', 'Cable', '5rem'),
+  {
+    id: 'device',
+    title: 'feeds',
+    kind: 'choice',
+    label: 'Device',
+    path: path('device'),
+    choices: (row) => devicesFor(row),
+    none: ({ main }) => (main ? 'first inverter' : 'nothing'),
+    spoken: ({ name }) => `${name} feeds`,
+    width: '6.4rem',
+  },
+  {
+    id: 'tap',
+    title: 'taps the mains',
+    kind: 'choice',
+    label: 'Tap',
+    path: ({ id, main }) => (main ? null : `circuits.${id}.tap`),
+    choices: () => taps,
+    none: () => 'after, default',
+    spoken: ({ name }) => `${name} taps`,
+    width: '6.6rem',
+  },
+  part('fuse', 'fuse', 'Fuse', '5.4rem'),
+  part('contactor', 'contactors', 'Contactors', '5.6rem'),
+  {
+    id: 'poles',
+    title: 'open',
+    kind: 'choice',
+    label: 'Poles',
+    path: path('poles'),
+    choices: () => polesChoices,
+    none: ({ id, main }) => (main || job.design.circuits[id]?.contactor ? 'both, default' : '–'),
+    spoken: ({ name }) => `Poles that ${name} opens`,
+    width: '5rem',
+  },
+  part('resistor', 'pre-charge', 'Pre-charge resistor', '5.4rem'),
+  part('cable', 'cable', 'Cable', '5.2rem'),
   {
     id: 'lengthM',
     title: 'long',
     kind: 'number',
     unit: 'm',
     label: 'Length',
-    path: ({ id }) => `circuits.${id}.lengthM`,
+    path: path('lengthM'),
     width: '3.6rem',
   },
-  slot('ends', 'at walls', 'Cable ends', '6.4rem'),
+  {
+    id: 'ends',
+    title: 'at walls',
+    kind: 'choice',
+    label: 'Cable ends',
+    path: path('ends'),
+    choices: () => endsChoices,
+    none: () => 'not given',
+    width: '6rem',
+  },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
 ];
 
@@ -126,67 +163,6 @@ function remove({ id, name }: Row): void {
 <template>
   <div data-path="circuits">
     <EditGrid label="Circuits" :rows="rows" :columns="columns">
-      <template #device="{ row }">
-        <ChoiceCell
-          :path="`circuits.${row.id}.device`"
-          :label="`${row.name} feeds`"
-          :options="devicesFor(row)"
-          :none="row.main ? 'first inverter' : 'nothing'"
-        />
-      </template>
-      <template #tap="{ row }">
-        <span v-if="row.main" class="soft">–</span>
-        <ChoiceCell
-          v-else
-          :path="`circuits.${row.id}.tap`"
-          :label="`${row.name} taps`"
-          :options="taps"
-          none="after, default"
-        />
-      </template>
-      <template #fuse="{ row }">
-        <PartCell :path="`circuits.${row.id}.fuse`" kind="fuse" :label="`Fuse of ${row.name}`" none="none" />
-      </template>
-      <template #contactor="{ row }">
-        <PartCell
-          :path="`circuits.${row.id}.contactor`"
-          kind="contactor"
-          :label="`Contactors of ${row.name}`"
-          none="none"
-        />
-      </template>
-      <template #poles="{ row }">
-        <ChoiceCell
-          :path="`circuits.${row.id}.poles`"
-          :label="`Poles that ${row.name} opens`"
-          :options="polesChoices"
-          :none="row.main || job.design.circuits[row.id]?.contactor ? 'both, default' : '–'"
-        />
-      </template>
-      <template #resistor="{ row }">
-        <PartCell
-          :path="`circuits.${row.id}.resistor`"
-          kind="resistor"
-          :label="`Pre-charge resistor of ${row.name}`"
-          none="none"
-        />
-      </template>
-      <template #cable="{ row }">
-        <PartCell
-          :path="`circuits.${row.id}.cable`"
-          kind="cable"
-          :label="`Cable of ${row.name}`"
-          none="none"
-        />
-      </template>
-      <template #ends="{ row }">
-        <ChoiceCell
-          :path="`circuits.${row.id}.ends`"
-          :label="`Cable ends of ${row.name}`"
-          :options="endsChoices"
-          none="not given"
-        />
-      </template>
       <template #remove="{ row }">
         <RemoveButton v-if="!row.main" :name="row.name" @remove="remove(row)" />
       </template>
@@ -206,11 +182,6 @@ function remove({ id, name }: Row): void {
 </template>
 
 <style scoped>
-:deep(td),
-:deep([role='gridcell']) {
-  padding-inline: 3px;
-}
-
 .add {
   width: 12rem;
   margin-top: 0.5rem;

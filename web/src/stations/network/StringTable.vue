@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import ChoiceCell from '../../parts/ChoiceCell.vue';
-import PartCell from '../../parts/PartCell.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { endsChoices, polesChoices } from './choices';
@@ -24,13 +23,7 @@ const rows = computed(() =>
 const boxes = computed(() =>
   Object.entries(job.design.boxes).map(([id, { tag }]) => ({ value: id, text: tag })),
 );
-const slot = (id: string, title: string, label: string, width: string): GridColumn<Row> => ({
-  id,
-  title,
-  kind: 'slot',
-  label,
-  width,
-});
+const path = (field: string) => (row: Row) => `strings.${row.id}.${field}`;
 const columns: GridColumn<Row>[] = [
   {
     id: 'tag',
@@ -38,16 +31,69 @@ const columns: GridColumn<Row>[] = [
     kind: 'text',
     label: 'Name',
     required: true,
-    path: ({ id }) => `strings.${id}.tag`,
+    path: path('tag'),
     width: '5rem',
   },
-  slot('disconnectAt', 'disconnect at', 'Service disconnect', '8rem'),
-  slot('fuse', 'fuse', 'Fuse', '6rem'),
-  slot('fuseAt', 'fuse at', 'Place of the fuse', '7.5rem'),
-  slot('contactor', 'contactors', 'Contactors', '6rem'),
-  slot('poles', 'open', 'Poles', '6rem'),
-  slot('contactorsIn', 'they sit', 'Place of the contactors', '8.5rem'),
-  slot('ends', 'walls', 'Cable ends', '8rem'),
+  {
+    id: 'disconnectAt',
+    title: 'disconnect at',
+    kind: 'choice',
+    label: 'Service disconnect',
+    path: path('disconnectAt'),
+    choices: (row) => joints(row),
+    width: '7rem',
+  },
+  { id: 'fuse', title: 'fuse', kind: 'part', part: 'fuse', label: 'Fuse', path: path('fuse'), width: '6rem' },
+  {
+    id: 'fuseAt',
+    title: 'fuse at',
+    kind: 'choice',
+    label: 'Place of the fuse',
+    path: path('fuseAt'),
+    choices: (row) => [{ value: 0, text: 'positive end' }, ...joints(row)],
+    none: () => 'positive end, default',
+    width: '8rem',
+  },
+  {
+    id: 'contactor',
+    title: 'contactors',
+    kind: 'part',
+    part: 'contactor',
+    label: 'Contactors',
+    path: path('contactor'),
+    width: '6rem',
+  },
+  {
+    id: 'poles',
+    title: 'open',
+    kind: 'choice',
+    label: 'Poles',
+    path: path('contactorPoles'),
+    choices: () => polesChoices,
+    none: ({ id }) => (job.design.strings[id]?.contactor ? 'both, default' : '–'),
+    spoken: ({ name }) => `Poles that ${name} opens`,
+    width: '6rem',
+  },
+  {
+    id: 'contactorsIn',
+    title: 'they sit',
+    kind: 'choice',
+    label: 'Place of the contactors',
+    path: path('contactorsIn'),
+    choices: () => places,
+    none: () => 'positive end, default',
+    width: '8.5rem',
+  },
+  {
+    id: 'ends',
+    title: 'at walls',
+    kind: 'choice',
+    label: 'Cable ends',
+    path: path('ends'),
+    choices: () => endsChoices,
+    none: () => 'not given',
+    width: '8rem',
+  },
 ];
 /** Joints by the modules they lie between. */
 const joints = ({ id, modules }: Row) =>
@@ -56,7 +102,6 @@ const joints = ({ id, modules }: Row) =>
     const short = (at: number) => (job.design.modules[list[at]!]?.tag ?? '').replace(/^.*-/, '');
     return { value: i + 1, text: `${short(i)}–${short(i + 1)}` };
   });
-const fuseJoints = (row: Row) => [{ value: 0, text: 'positive end' }, ...joints(row)];
 const places = [
   { value: 'string', text: 'at its positive end' },
   { value: 'combiner', text: 'where strings meet' },
@@ -65,59 +110,7 @@ const places = [
 
 <template>
   <div data-path="strings">
-    <EditGrid v-if="rows.length > 0" label="Strings" :rows="rows" :columns="columns">
-      <template #disconnectAt="{ row }">
-        <ChoiceCell
-          :path="`strings.${row.id}.disconnectAt`"
-          :label="`Service disconnect of ${row.name}`"
-          :options="joints(row)"
-          none="none"
-        />
-      </template>
-      <template #fuse="{ row }">
-        <PartCell :path="`strings.${row.id}.fuse`" kind="fuse" :label="`Fuse of ${row.name}`" none="none" />
-      </template>
-      <template #fuseAt="{ row }">
-        <ChoiceCell
-          :path="`strings.${row.id}.fuseAt`"
-          :label="`Place of the fuse of ${row.name}`"
-          :options="fuseJoints(row)"
-          none="positive end (default)"
-        />
-      </template>
-      <template #contactor="{ row }">
-        <PartCell
-          :path="`strings.${row.id}.contactor`"
-          kind="contactor"
-          :label="`Contactors of ${row.name}`"
-          none="none"
-        />
-      </template>
-      <template #poles="{ row }">
-        <ChoiceCell
-          :path="`strings.${row.id}.contactorPoles`"
-          :label="`Poles that ${row.name} opens`"
-          :options="polesChoices"
-          :none="job.design.strings[row.id]?.contactor ? 'both (default)' : '–'"
-        />
-      </template>
-      <template #contactorsIn="{ row }">
-        <ChoiceCell
-          :path="`strings.${row.id}.contactorsIn`"
-          :label="`Place of the contactors of ${row.name}`"
-          :options="places"
-          none="positive end (default)"
-        />
-      </template>
-      <template #ends="{ row }">
-        <ChoiceCell
-          :path="`strings.${row.id}.ends`"
-          :label="`Cable ends of ${row.name}`"
-          :options="endsChoices"
-          none="not given"
-        />
-      </template>
-    </EditGrid>
+    <EditGrid v-if="rows.length > 0" label="Strings" :rows="rows" :columns="columns" />
     <p v-else class="soft">No string yet: the pack’s modules are chosen in Pack.</p>
     <div class="boxes">
       <label

@@ -2,7 +2,6 @@
 import { accessSides, vents } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
-import ChoiceCell from '../../parts/ChoiceCell.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
@@ -27,13 +26,35 @@ const number = (field: string, title: string, label: string, unit: string, scale
   label,
   path: ({ id }) => `boxes.${id}.${field}`,
 });
+const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'nowhere' };
+const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
+const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
+const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
 const columns: GridColumn<Row>[] = [
   { id: 'name', title: 'Box', kind: 'fixed', label: 'Box', text: ({ name }) => name, width: '9rem' },
   number('anchors', 'fasteners', 'Fasteners', ''),
   number('anchorN', 'each holds', 'Force of a fastener', 'kN', 1000),
   { id: 'asked', title: 'asked of them', kind: 'slot', label: 'Force asked', width: '7rem' },
-  { id: 'access', title: 'reached from', kind: 'slot', label: 'Access', width: '7.5rem' },
-  { id: 'vent', title: 'vent', kind: 'slot', label: 'Vent', width: '8rem' },
+  {
+    id: 'access',
+    title: 'reached from',
+    kind: 'choice',
+    label: 'Access',
+    path: ({ id }) => `boxes.${id}.accessFrom`,
+    choices: () => access,
+    none: () => 'not given',
+    width: '7.5rem',
+  },
+  {
+    id: 'vent',
+    title: 'vent',
+    kind: 'choice',
+    label: 'Vent',
+    path: ({ id }) => `boxes.${id}.vent`,
+    choices: () => vent,
+    none: () => 'not given',
+    width: '8rem',
+  },
   number('linkPitchMm', 'link pitch', 'Link pitch', 'mm'),
   {
     id: 'clearance',
@@ -46,32 +67,12 @@ const columns: GridColumn<Row>[] = [
     },
   },
 ];
-const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'nowhere' };
-const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
-const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
-const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
 </script>
 
 <template>
   <div>
     <EditGrid v-if="rows.length > 0" label="Facts of the boxes" :rows="rows" :columns="columns">
       <template #asked="{ row }"><FigureValue :id="`pack.box:${row.id}:anchorForceN`" /></template>
-      <template #access="{ row }">
-        <ChoiceCell
-          :path="`boxes.${row.id}.accessFrom`"
-          :label="`Access to ${row.name}`"
-          :options="access"
-          none="not given"
-        />
-      </template>
-      <template #vent="{ row }">
-        <ChoiceCell
-          :path="`boxes.${row.id}.vent`"
-          :label="`Vent of ${row.name}`"
-          :options="vent"
-          none="not given"
-        />
-      </template>
     </EditGrid>
     <div class="below">
       <NumberField path="settings.anchorG" label="Anchors hold, by the local rule" unit="g" />

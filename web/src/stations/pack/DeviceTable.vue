@@ -4,7 +4,6 @@ import { unpinUnused } from '@torvek/core/pack';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
 import { deviceNames as names } from '../../parts/device-names';
-import ChoiceCell from '../../parts/ChoiceCell.vue';
 import GradeMark from '../../parts/GradeMark.vue';
 import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
@@ -47,7 +46,15 @@ const columns: GridColumn<Row>[] = [
   number('prechargeLoadOhm', 'in pre-charge', 'Load during pre-charge', 'Ω'),
   number('ratedPowerW', 'heater', 'Rated power of a plain heater', 'kW', 1000),
   number('ratedVoltageV', 'rated at', 'Voltage of that rating', 'V'),
-  { id: 'monitor', title: 'insulation', kind: 'slot', label: 'Insulation monitor', width: '6.2rem' },
+  {
+    id: 'monitor',
+    title: 'insulation',
+    kind: 'choice',
+    label: 'Insulation monitor',
+    path: ({ id }) => `devices.${id}.insulationMonitor`,
+    choices: () => monitors,
+    width: '6.2rem',
+  },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.4rem' },
 ];
 const monitors = [
@@ -87,14 +94,6 @@ function remove(id: string, tag: string): void {
   <div data-path="devices">
     <EditGrid v-if="devices.length > 0" label="Devices on the bus" :rows="devices" :columns="columns">
       <template #mark="{ row }"><GradeMark v-if="worst(row.id)" :grade="worst(row.id)!" /></template>
-      <template #monitor="{ row }">
-        <ChoiceCell
-          :path="`devices.${row.id}.insulationMonitor`"
-          :label="`Insulation monitor in ${row.name}`"
-          :options="monitors"
-          none="none"
-        />
-      </template>
       <template #remove="{ row }">
         <RemoveButton :name="row.name" @remove="remove(row.id, row.name)" />
       </template>
