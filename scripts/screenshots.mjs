@@ -42,6 +42,29 @@ const views = [
     async (page) => page.locator('[data-module="module-105"]').click(),
   ],
   [
+    'intake',
+    'jobs/job-demo-orchard-truck/pack?panel=intake&module=module-c05',
+    async (page) => {
+      await page.locator('[role="gridcell"][data-path="rows.module-c07.voltageV"]').click();
+      await page.evaluate(() => {
+        const clipboardData = new DataTransfer();
+        clipboardData.setData('text/plain', [3.29, 3.288, 32.87, 3.12, 3.29].join('\n'));
+        document.activeElement.dispatchEvent(
+          new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }),
+        );
+      });
+    },
+  ],
+  [
+    'match',
+    `${demo}/pack?panel=match`,
+    async (page) => {
+      await page.getByLabel('Resistance between').fill('6');
+      await page.getByLabel('Bench current').fill('10');
+      await page.getByLabel('Voltage of one').fill('361.5');
+    },
+  ],
+  [
     'links',
     'jobs/job-demo-orchard-truck/pack?panel=links',
     async (page) => page.getByRole('button', { name: 'ready to close' }).click(),

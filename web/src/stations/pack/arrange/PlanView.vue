@@ -6,8 +6,10 @@ import Sortable from 'sortablejs';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useJob } from '../../../stores/job';
 import { drawnBoxes, type Chip, type DrawnBox } from './chips';
+import { flat, planGeometry, stringWays } from './plan-geometry';
+import SideStrip from './SideStrip.vue';
 
-/** The vehicle from above and from its right side, to scale, with every module in its box. */
+/** The vehicle from above, to scale, with every module in its box; its right side below. */
 const props = defineProps<{
   chosen: ReadonlySet<Id>;
   /** The box that a carried module is over; `none`: the shelf beside the vehicle; null: nothing is carried. */
@@ -28,69 +30,26 @@ const root = ref<HTMLElement>();
 const { width: roomPx } = useElementSize(root);
 
 const drawn = computed(() => drawnBoxes(job.design));
-const vehicle = computed(() => job.design.vehicle);
-const extent = computed(() => {
-  const { boxes } = drawn.value;
-  const only = boxes.find(({ id }) => id === props.zoom);
-  if (only !== undefined)
-    return {
-      rear: only.xM - only.lengthM / 2 - 0.12,
-      front: only.xM + only.lengthM / 2 + 0.12,
-      half: 0,
-      low: only.yM - only.widthM / 2 - 0.1,
-      high: only.yM + only.widthM / 2 + 0.1,
-      top: only.zM + only.heightM / 2 + 0.08,
-      bottom: only.zM - only.heightM / 2 - 0.05,
-    };
-  const { wheelbaseM = 2.6, frontOverhangM, lengthM } = vehicle.value;
-  const base = Math.min(Math.max(wheelbaseM, 0.5), 15);
-  const front = Math.min(Math.max(frontOverhangM ?? base * 0.3, 0), 5);
-  const rear = front - Math.min(Math.max(lengthM ?? base * 1.6, base + front), 25);
-  const half = Math.max(0.75, ...boxes.map((box) => Math.abs(box.yM) + box.widthM / 2 + 0.12));
-  const reach = boxes.flatMap((box) => [box.xM - box.lengthM / 2, box.xM + box.lengthM / 2]);
-  return {
-    rear: Math.min(rear, ...reach) - 0.12,
-    front: Math.max(front, ...reach) + 0.12,
-    half,
-    low: -half - 0.08,
-    high: half + 0.22,
-    top: Math.max(1, ...boxes.map((box) => box.zM + box.heightM / 2 + 0.1)),
-    bottom: -0.06,
-  };
-});
-const scale = computed(() => {
-  const { rear, front } = extent.value;
-  const byWidth = Math.max(roomPx.value, 300) / Math.max(front - rear, 0.3);
-  return props.zoom === null ? byWidth : Math.min(byWidth, 420 / (extent.value.high - extent.value.low));
-});
-const planPx = computed(() => (extent.value.high - extent.value.low) * scale.value);
-const sidePx = computed(() => (extent.value.top - extent.value.bottom) * scale.value);
-const x = (metres: number) => (metres - extent.value.rear) * scale.value + leftPx.value;
-/** A box that fills the height stands in the middle. */
-const leftPx = computed(() =>
-  Math.max((roomPx.value - (extent.value.front - extent.value.rear) * scale.value) / 2, 0),
-);
-const y = (metres: number) => (extent.value.high - metres) * scale.value;
-const z = (metres: number) => (extent.value.top - metres) * scale.value;
+const plan = computed(() => planGeometry(job.design.vehicle, drawn.value.boxes, props.zoom, roomPx.value));
+const ways = computed(() => stringWays(job.design, drawn.value, plan.value));
 const px = (value: number) => `${Math.round(value * 10) / 10}px`;
 
 const boxStyle = (box: DrawnBox) => ({
-  left: px(x(box.xM - box.lengthM / 2)),
-  top: px(y(box.yM + box.widthM / 2)),
-  width: px(box.lengthM * scale.value),
-  height: px(box.widthM * scale.value),
+  left: px(plan.value.x(box.xM - box.lengthM / 2)),
+  top: px(plan.value.y(box.yM + box.widthM / 2)),
+  width: px(box.lengthM * plan.value.scale),
+  height: px(box.widthM * plan.value.scale),
 });
 const chipStyle = (chip: Chip, box: DrawnBox) => ({
-  left: px(x(chip.xM - chip.lengthM / 2) - x(box.xM - box.lengthM / 2)),
-  top: px(y(chip.yM + chip.widthM / 2) - y(box.yM + box.widthM / 2)),
-  width: px(Math.max(chip.lengthM * scale.value - 1, 4)),
-  height: px(Math.max(chip.widthM * scale.value - 1, 4)),
+  left: px(plan.value.x(chip.xM - chip.lengthM / 2) - plan.value.x(box.xM - box.lengthM / 2)),
+  top: px(plan.value.y(chip.yM + chip.widthM / 2) - plan.value.y(box.yM + box.widthM / 2)),
+  width: px(Math.max(chip.lengthM * plan.value.scale - 1, 4)),
+  height: px(Math.max(chip.widthM * plan.value.scale - 1, 4)),
 });
 const chipsIn = (box: Id) => drawn.value.chips.filter((chip) => chip.box === box);
 const wideEnough = (chip: Chip) =>
-  Math.max(chip.lengthM, chip.widthM) * scale.value > 24 &&
-  Math.min(chip.lengthM, chip.widthM) * scale.value > 15;
-const flat = (chip: Chip) => chip.lengthM > chip.widthM;
+  Math.max(chip.lengthM, chip.widthM) * plan.value.scale > 24 &&
+  Math.min(chip.lengthM, chip.widthM) * plan.value.scale > 15;
 const many = computed(
   () => Object.values(job.design.strings).filter(({ modules }) => modules.length > 0).length > 1,
 );
@@ -104,28 +63,6 @@ const spoken = (chip: Chip) =>
     drawn.value.boxes.find(({ id }) => id === chip.box)?.tag ?? 'in no box'
   }`;
 
-/** The way of each string through its modules, from the mains and back. */
-const ways = computed(() => {
-  const at = new Map(drawn.value.chips.map((chip) => [chip.id, chip]));
-  const { combinerBox, mainsBox } = job.design.pack;
-  const home = drawn.value.boxes.find(({ id }) => id === (combinerBox ?? mainsBox));
-  return Object.entries(job.design.strings).map(([id, { tag, modules }], index) => {
-    const points = modules.flatMap((module): [number, number][] => {
-      const chip = at.get(module);
-      return chip === undefined ? [] : [passing(chip)];
-    });
-    const start = points[0];
-    const end = points.at(-1);
-    const leads: [number, number][][] =
-      home === undefined || start === undefined || end === undefined
-        ? []
-        : [
-            [[x(home.xM), y(home.yM)], start],
-            [end, [x(home.xM), y(home.yM)]],
-          ];
-    return { id, tag, index, d: pathOf(points), leads: leads.map(pathOf), start, end };
-  });
-});
 const boxFacts = (box: DrawnBox) =>
   [
     box.count > 0 ? String(box.count) : '',
@@ -133,14 +70,6 @@ const boxFacts = (box: DrawnBox) =>
   ]
     .filter((text) => text !== '')
     .join(', ');
-/** Where the way passes a module: beside its text. */
-const passing = (chip: Chip): [number, number] =>
-  flat(chip) ? [x(chip.xM + chip.lengthM * 0.3), y(chip.yM)] : [x(chip.xM + chip.lengthM * 0.28), y(chip.yM)];
-const pathOf = (points: readonly [number, number][]) =>
-  points.map(([px1, py1], i) => `${i === 0 ? 'M' : 'L'}${Math.round(px1)},${Math.round(py1)}`).join(' ');
-
-const axles = computed(() => [0, -Math.min(Math.max(vehicle.value.wheelbaseM ?? 2.6, 0.5), 15)]);
-const wheel = computed(() => Math.min(vehicle.value.wheelDiameterM ?? 0.65, 2));
 const focusable = computed(
   () => [...props.chosen][0] ?? drawn.value.chips[0]?.id ?? drawn.value.loose[0]?.id ?? null,
 );
@@ -219,27 +148,33 @@ defineExpose({ focus });
 
 <template>
   <div ref="root" class="plan-view">
-    <div class="plan" :style="{ height: px(planPx) }">
-      <svg class="under" :width="roomPx" :height="planPx" aria-hidden="true">
+    <div class="plan" :style="{ height: px(plan.planPx) }">
+      <svg class="under" :width="roomPx" :height="plan.planPx" aria-hidden="true">
         <template v-if="zoom === null">
           <rect
             class="body"
-            :x="x(extent.rear + 0.12)"
-            :y="y(extent.half)"
-            :width="(extent.front - extent.rear - 0.24) * scale"
-            :height="2 * extent.half * scale"
-            :rx="0.18 * scale"
+            :x="plan.x(plan.extent.rear + 0.12)"
+            :y="plan.y(plan.extent.half)"
+            :width="(plan.extent.front - plan.extent.rear - 0.24) * plan.scale"
+            :height="2 * plan.extent.half * plan.scale"
+            :rx="0.18 * plan.scale"
           />
-          <g v-for="axle in axles" :key="axle">
-            <line class="axle" :x1="x(axle)" :x2="x(axle)" :y1="y(extent.half)" :y2="y(-extent.half)" />
+          <g v-for="axle in plan.axles" :key="axle">
+            <line
+              class="axle"
+              :x1="plan.x(axle)"
+              :x2="plan.x(axle)"
+              :y1="plan.y(plan.extent.half)"
+              :y2="plan.y(-plan.extent.half)"
+            />
             <rect
               v-for="side in [1, -1]"
               :key="side"
               class="wheel"
-              :x="x(axle - wheel / 2)"
-              :y="y(side * (extent.half - 0.02) + 0.09)"
-              :width="wheel * scale"
-              :height="0.18 * scale"
+              :x="plan.x(axle - plan.wheelM / 2)"
+              :y="plan.y(side * (plan.extent.half - 0.02) + 0.09)"
+              :width="plan.wheelM * plan.scale"
+              :height="0.18 * plan.scale"
               rx="3"
             />
           </g>
@@ -283,7 +218,7 @@ defineExpose({ focus });
           >
         </button>
       </div>
-      <svg class="over" :width="roomPx" :height="planPx" aria-hidden="true">
+      <svg class="over" :width="roomPx" :height="plan.planPx" aria-hidden="true">
         <g v-for="way in ways" :key="way.id" :class="{ second: way.index % 2 === 1 }">
           <path class="way" :d="way.d" />
           <path v-for="(lead, i) in way.leads" :key="i" class="way lead" :d="lead" />
@@ -300,46 +235,14 @@ defineExpose({ focus });
       </svg>
       <span class="way-word">from above, front →</span>
     </div>
-    <svg
-      class="side"
-      :width="roomPx"
-      :height="sidePx"
-      role="img"
-      aria-label="The same boxes from the right side"
-    >
-      <template v-if="zoom === null">
-        <line class="ground" x1="0" :x2="roomPx" :y1="z(0)" :y2="z(0)" />
-        <circle
-          v-for="axle in axles"
-          :key="axle"
-          class="rim"
-          :cx="x(axle)"
-          :cy="z(wheel / 2)"
-          :r="(wheel / 2) * scale"
-        />
-      </template>
-      <g v-for="box in drawn.boxes" :key="box.id">
-        <rect
-          class="side-box"
-          :class="{ target: target === box.id }"
-          :x="x(box.xM - box.lengthM / 2)"
-          :y="z(box.zM + box.heightM / 2)"
-          :width="box.lengthM * scale"
-          :height="box.heightM * scale"
-        />
-        <rect
-          v-for="chip in chipsIn(box.id)"
-          :key="chip.id"
-          class="side-chip"
-          :class="{ chosen: chosen.has(chip.id) }"
-          :x="x(chip.xM - chip.lengthM / 2)"
-          :y="z(chip.zM + chip.heightM / 2)"
-          :width="Math.max(chip.lengthM * scale - 1, 2)"
-          :height="Math.max(chip.heightM * scale - 1, 2)"
-        />
-      </g>
-      <text class="way-text" x="4" y="13">from the right side</text>
-    </svg>
+    <SideStrip
+      :drawn="drawn"
+      :plan="plan"
+      :room-px="roomPx"
+      :chosen="chosen"
+      :target="target"
+      :whole="zoom === null"
+    />
     <div class="shelf" data-box="none" :class="{ target: target === 'none' }">
       <span class="soft">In no box{{ drawn.loose.length === 0 ? ': none' : '' }}</span>
       <button
@@ -518,54 +421,14 @@ defineExpose({ focus });
   stroke-width: 1.6;
 }
 
-.way-word,
-.way-text {
+.way-word {
   font-size: 0.78rem;
   color: var(--tv-soft);
-  fill: var(--tv-soft);
 }
 
 .way-word {
   position: absolute;
   right: 4px;
   bottom: 0;
-}
-
-.side {
-  display: block;
-}
-
-.ground {
-  stroke: var(--tv-soft);
-  stroke-width: 2;
-}
-
-.rim {
-  fill: none;
-  stroke: var(--tv-plate-edge);
-  stroke-width: 6;
-}
-
-.side-box {
-  fill: var(--tv-sheet);
-  stroke: var(--tv-soft);
-  stroke-width: 2;
-}
-
-.side-box.target {
-  stroke: var(--tv-act);
-  stroke-width: 4;
-}
-
-.side-chip {
-  fill: var(--tv-sheet);
-  stroke: var(--tv-hv);
-  stroke-width: 1.2;
-}
-
-.side-chip.chosen {
-  fill: var(--tv-pick);
-  stroke: var(--tv-act);
-  stroke-width: 2;
 }
 </style>

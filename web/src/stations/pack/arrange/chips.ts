@@ -39,7 +39,14 @@ export interface DrawnBox {
 const unknownSizeM = 0.6;
 
 /** Everything that the plan shows of the boxes. */
-export function drawnBoxes(design: Design): { boxes: DrawnBox[]; chips: Chip[]; loose: Chip[] } {
+export interface Drawn {
+  boxes: DrawnBox[];
+  chips: Chip[];
+  /** In no box. */
+  loose: Chip[];
+}
+
+export function drawnBoxes(design: Design): Drawn {
   const contents = boxContents(design);
   const placeIn = new Map<Id, Chip['string']>();
   Object.entries(design.strings).forEach(([id, { tag, modules }], index) =>
