@@ -15,6 +15,8 @@ const project = (name, roots) => ({
 });
 
 export default {
+  // Jest would leave one core to whoever watches.
+  maxWorkers: '100%',
   testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/core/src']),
