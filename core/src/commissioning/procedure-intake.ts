@@ -1,3 +1,4 @@
+import { touchLimitOf } from '../document';
 import type { PartOf } from '../parts';
 import type { Builder } from './procedure-builder';
 
@@ -24,7 +25,7 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   const key = `part:${part.id}@${part.revision}`;
   const common = {
     gate: 'parts' as const,
-    hv: max > (builder.design.settings.touchLimitV ?? 60),
+    hv: max > touchLimitOf(builder.design),
     subjects: [{ id, tag }],
     gaps: [],
   };

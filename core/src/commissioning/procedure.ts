@@ -1,4 +1,4 @@
-import { mainCircuits, type Design } from '../document';
+import { mainCircuits, touchLimitOf, type Design } from '../document';
 import { figureId } from '../figure';
 import { formatNumber } from '../quantity';
 import type { Evaluation } from '../step';
@@ -86,7 +86,7 @@ function insulation(builder: Builder, pole: 'negative' | 'positive'): void {
 }
 
 function deadBus(builder: Builder): void {
-  const limit = builder.design.settings.touchLimitV ?? 60;
+  const limit = touchLimitOf(builder.design);
   builder.add({
     id: 'bus-dead:bus',
     gate: 'first-hv',
@@ -187,7 +187,7 @@ function firstHv(builder: Builder, id: string): void {
   builder.add({
     id: `stop-discharge:${id}`,
     gate: 'first-hv',
-    title: `Stop: time to below ${formatNumber(builder.design.settings.touchLimitV ?? 60)} V`,
+    title: `Stop: time to below ${formatNumber(touchLimitOf(builder.design))} V`,
     do: 'Switch off. Take the time from the main opening until the bus has fallen below the touch limit.',
     why: 'A bus that stays charged longer is met by the next person who opens the vehicle; one that does not fall is a welded contactor.',
     hv: true,

@@ -1,4 +1,4 @@
-import type { Design, Id } from '../document';
+import { touchLimitOf, type Design, type Id } from '../document';
 import {
   deriveNetwork,
   liveMap,
@@ -90,7 +90,7 @@ export function storedAfter(
   if (before === null) return [];
   if (entries.some((entry) => entry.seq > before.seq && provesDead(entry))) return [];
   const map = liveMapOf(network, openElements(network, before.body));
-  const charged = chargedLoads(network, map, design.settings.touchLimitV ?? 60);
+  const charged = chargedLoads(network, map, touchLimitOf(design));
   return [...new Set([...(before.body.stored ?? []), ...charged])];
 }
 

@@ -237,6 +237,13 @@ export const mainCircuit: Id = 'circuit-main';
 export const mainCircuits = (design: Pick<Design, 'circuits'>): Id[] =>
   Object.keys(design.circuits).filter((id) => design.circuits[id]!.role === 'main');
 
+/** The voltage above which live parts may not be exposed, V, where the design does not say. */
+export const defaultTouchLimitV = 60;
+
+/** What may be exposed at most, V, DC. */
+export const touchLimitOf = ({ settings }: Pick<Design, 'settings'>): number =>
+  settings.touchLimitV ?? defaultTouchLimitV;
+
 /** An empty job: nothing decided, one main circuit to decide about. */
 export function blankDesign(): Design {
   return {

@@ -96,7 +96,6 @@ function mains(builder: NetworkBuilder, design: NetworkSlices, { mainsBox }: Pla
     owner: mainCircuit,
   });
   let at = tap.symbol;
-  const plus: Piece[] = [];
   let inner = tap.ends;
   if (main?.fuse !== undefined) {
     const symbol = builder.symbol({
@@ -149,7 +148,7 @@ function mains(builder: NetworkBuilder, design: NetworkSlices, { mainsBox }: Pla
   });
   const plain = (pole: '+' | '-') =>
     piece(`lead${pole}`, 'link', `bus lead ${pole === '+' ? '+' : '−'}`, hvBusSymbol);
-  builder.path(inner.plus, hvBus.plus, [...plus, poles === 'minus' ? plain('+') : contactor('+')]);
+  builder.path(inner.plus, hvBus.plus, [poles === 'minus' ? plain('+') : contactor('+')]);
   builder.path(inner.minus, hvBus.minus, [poles === 'plus' ? plain('-') : contactor('-')]);
   through(symbol);
   if (main?.resistor !== undefined) {

@@ -1,4 +1,4 @@
-import type { Design } from '../document';
+import { touchLimitOf, type Design } from '../document';
 import { packLayout, segments } from '../pack';
 import { isConductor } from './elements';
 import type { DerivedElement, Network } from './network-builder';
@@ -42,7 +42,7 @@ export function linksLeftOut(design: Design, network: Network): string[] {
       return part?.kind === 'module' ? part.data.cell.maxV * part.data.cellsInSeries : 0;
     });
     if (volts.length === 0) return [];
-    const parsed = segments.parse({ moduleMaxV: volts, limitV: design.settings.touchLimitV ?? 60 });
+    const parsed = segments.parse({ moduleMaxV: volts, limitV: touchLimitOf(design) });
     if (!parsed.ok) return [];
     const joints = new Set(segments.calculate(parsed.input).result.linksToOpen);
     return network.elements

@@ -1,10 +1,9 @@
 import { figureId, type Check, type Figure, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
 import { judge, type StepDefinition } from '../step';
+import { gravityMPerS2 } from '../vehicle';
 import { boxContents } from './arrangement';
 import { boxRules } from './box-rules';
-
-const gravity = 9.80665;
 
 /** A box as a thing that is built: what holds it, who reaches into it, whether it breathes, whether its modules fit. */
 export const boxStep: StepDefinition = {
@@ -44,7 +43,7 @@ export const boxStep: StepDefinition = {
       ...missing(box.anchors, 'anchors', 'fasteners'),
       ...missing(box.anchorN, 'anchorN', 'force of a fastener'),
     ];
-    const wantedN = massKg * gravity * (anchorG ?? 0);
+    const wantedN = massKg * gravityMPerS2 * (anchorG ?? 0);
     const holdsN = (box.anchors ?? 0) * (box.anchorN ?? 0);
     const figures: Figure[] = [
       {
@@ -63,7 +62,7 @@ export const boxStep: StepDefinition = {
                   formula: 'm·g·n',
                   inputs: [
                     { symbol: 'm', value: massKg, unit: 'kg', origin: { kind: 'document', path: at } },
-                    { symbol: 'g', value: gravity, unit: 'm/s²' },
+                    { symbol: 'g', value: gravityMPerS2, unit: 'm/s²' },
                     {
                       symbol: 'n',
                       value: anchorG!,

@@ -1,6 +1,7 @@
 import { defineCalculator, number, record, table } from '../calculator';
 import { rulesOf } from '../finding';
 import { formatNumber } from '../quantity';
+import { gravityMPerS2 } from './range';
 
 export interface DriveCycleInput {
   points: [timeS: number, speedKmH: number][];
@@ -57,7 +58,6 @@ export const driveCycleRules = {
   ),
 };
 
-const gravityMPerS2 = 9.80665;
 const stepS = 1;
 
 /** Power and current moment by moment; steps of at most a second, none across a corner of the cycle. */

@@ -9,5 +9,12 @@ export {
   type DriveCycleResult,
 } from './drive-cycle';
 export { massBlocks, type MassBlock, type MassList } from './masses';
-export { range, type MassRuleInput, type RangeInput, type RangeResult, type RoadLoadInput } from './range';
+export {
+  gravityMPerS2,
+  range,
+  type MassRuleInput,
+  type RangeInput,
+  type RangeResult,
+  type RoadLoadInput,
+} from './range';
 export { vehicleSteps } from './steps';

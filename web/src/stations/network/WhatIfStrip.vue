@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { touchLimitOf } from '@torvek/core/document';
 import { outsideReach } from '@torvek/core/network';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -13,7 +14,7 @@ const props = defineProps<{ whatIf: WhatIf }>();
 const job = useJob();
 const session = useSession();
 const { stages, stage, chosen, switched, open, map, stored, keepCharge, recorded, network } = props.whatIf;
-const limitV = computed(() => job.design.settings.touchLimitV ?? 60);
+const limitV = computed(() => touchLimitOf(job.design));
 const reaches = computed(() => {
   const names = new Map(network.value.boxes.map(({ id, tag }) => [id, tag]));
   return Object.entries(map.value.reaches)

@@ -1,6 +1,6 @@
 import type { LiveMapResult, LiveState, SymbolKind } from '@torvek/core/network';
 import { formatNumber } from '@torvek/core/quantity';
-import type { Diagram, DrawnLine, DrawnSymbol } from './layout';
+import type { DrawnLine, DrawnSymbol } from './layout';
 
 /** What a symbol or a line is in, for a position of the switches. */
 export interface Shown {
@@ -138,5 +138,3 @@ export function glyphPath(kind: SymbolKind, opened: boolean): string {
 }
 
 const round = (value: number) => Math.round(value * 10) / 10;
-
-export type { Diagram };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { touchLimitOf } from '@torvek/core/document';
 import { deriveNetwork, stagesOf, type StageId } from '@torvek/core/network';
 import { segments } from '@torvek/core/pack';
 import { formatNumber } from '@torvek/core/quantity';
@@ -16,7 +17,7 @@ const offered: { id: StageId; title: string }[] = [
   { id: 'last-link', title: 'closed' },
 ];
 const stage = ref<StageId>('boxes');
-const limitV = computed(() => job.design.settings.touchLimitV ?? 60);
+const limitV = computed(() => touchLimitOf(job.design));
 const network = computed(() => deriveNetwork(job.design));
 const open = computed(
   () => new Set(stagesOf(job.design, network.value).find(({ id }) => id === stage.value)?.open ?? []),
