@@ -14,6 +14,7 @@ export const rooms = [
   'step',
   'vehicle',
   'pack',
+  'balance',
   'network',
   'precharge',
   'fuse',

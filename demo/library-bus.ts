@@ -1,5 +1,6 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
 import type { PartKey } from '@torvek/core/parts';
+import { levelAtFull } from './levelling';
 import { pinned } from './pinned';
 import { designer, meter, scope, technician, tester, witness } from './shop';
 import type { DemoJob } from './story';
@@ -112,6 +113,14 @@ const design: Design = {
     linkResistanceOhm: 0.004,
     combinerBox: 'box-collector',
     mainsBox: 'box-collector',
+    balance: {
+      school: 'top',
+      targetV: 4.126,
+      toleranceV: 0.004,
+      bleedCurrentA: 0.4,
+      bleedDutyFraction: 0.9,
+      restHours: 12,
+    },
   },
   settings: { zone: 'Europe/London', anchorG: 20 },
   masses: {
@@ -363,7 +372,7 @@ export const libraryBus: DemoJob = {
   id: 'job-demo-library-bus',
   name: 'Ashmarch County mobile library',
   design,
-  story: [
+  story: () => [
     {
       at: '2026-10-26T08:10:00Z',
       by: technician,
@@ -404,6 +413,7 @@ export const libraryBus: DemoJob = {
         instrument: meter,
       },
     })),
+    ...levelAtFull(moduleRows, 'module-208'),
     {
       at: '2026-10-29T16:20:00Z',
       by: designer,

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { edit, type Design } from '@torvek/core/document';
-import { matchInputOf, matchSides, parallelMatch, pin, shapePack } from '@torvek/core/pack';
+import { matchInputOf, matchSides, parallelMatch } from '@torvek/core/balance';
+import { pin, shapePack } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
 import { libraryBus } from './library-bus';
 

@@ -1,4 +1,5 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
+import { levelAtEmpty } from './levelling';
 import { pinned } from './pinned';
 import { designer, meter, technician } from './shop';
 import type { DemoJob } from './story';
@@ -42,6 +43,23 @@ const design: Design = {
     socForPeakFraction: 0.3,
     peakCurrentA: 220,
     linkResistanceOhm: 0.0022,
+    balance: {
+      school: 'bottom',
+      targetV: 2.9,
+      toleranceV: 0.02,
+      bleedCurrentA: 0,
+      loadOhm: 0.1,
+      cutOffV: 2.7,
+      engageV: 2.85,
+      drawHours: 4,
+      restHours: 72,
+      benches: 4,
+      people: 1,
+      handMinutes: 5,
+      dayFromH: 8,
+      dayToH: 18,
+      weekends: true,
+    },
   },
   settings: { zone: 'Europe/London', anchorG: 10 },
   masses: {
@@ -190,24 +208,31 @@ export const orchardTruck: DemoJob = {
   id: 'job-demo-orchard-truck',
   name: 'Pomfrey Hill orchard truck',
   design,
-  story: [
-    {
-      at: '2026-11-17T08:20:00Z',
-      by: technician,
-      entry: { kind: 'position', stage: 'bench', remark: 'Cells in their crates.' },
-    },
-    ...intakeV.map((value, i) => ({
-      at: `2026-11-17T08:${String(30 + 2 * i).padStart(2, '0')}:00Z`,
-      by: technician,
-      entry: { kind: 'result' as const, step: `intake-voltage:${cells[i]!.id}`, value, instrument: meter },
-    })),
-    {
-      at: '2026-11-18T09:10:00Z',
-      by: designer,
-      label: 'Link pitch 57 mm: the new links are wider',
-      change: (draft) => {
-        draft.boxes['box-seat']!.linkPitchMm = 57;
+  story: (now) => {
+    const at = (days: number, hours: number, minutes = 0) =>
+      new Date(
+        Math.floor(now.getTime() / 86.4e6 - days) * 86.4e6 + (hours * 60 + minutes) * 60_000,
+      ).toISOString();
+    return [
+      {
+        at: at(16, 8, 20),
+        by: technician,
+        entry: { kind: 'position', stage: 'bench', remark: 'Cells in their crates.' },
       },
-    },
-  ],
+      ...intakeV.map((value, i) => ({
+        at: at(16, 8, 30 + 2 * i),
+        by: technician,
+        entry: { kind: 'result' as const, step: `intake-voltage:${cells[i]!.id}`, value, instrument: meter },
+      })),
+      {
+        at: at(12, 9, 10),
+        by: designer,
+        label: 'Link pitch 57 mm: the new links are wider',
+        change: (draft) => {
+          draft.boxes['box-seat']!.linkPitchMm = 57;
+        },
+      },
+      ...levelAtEmpty(cells, now),
+    ];
+  },
 };

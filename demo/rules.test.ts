@@ -55,6 +55,11 @@ const wrong: Record<string, (draft: Design) => void> = {
   },
   'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 224),
   'pack.heater-weak': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 400),
+  'balance.bleed-over-sense-leads': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
+  'balance.target-outside-cell': (draft) => void (draft.pack.balance!.targetV = 4.197),
+  'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 2.99),
+  'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0233),
+  'balance.bleeding-undoes-bottom': (draft) => void (draft.pack.balance!.school = 'bottom'),
   'network.no-disconnect': (draft) => void delete draft.strings['string-1']!.disconnectAt,
   'network.disconnect-off-middle': (draft) => void (draft.strings['string-1']!.disconnectAt = 3),
   'network.string-unfused': (draft) => void delete draft.strings['string-2']!.fuse,
@@ -126,6 +131,8 @@ const right: Record<string, (draft: Design) => void> = {
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
   'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
   'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 225),
+  'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 3),
+  'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0234),
   'network.live-outside': (draft) => {
     for (const module of Object.values(draft.modules)) module.box = 'box-tail';
     draft.pack.mainsBox = draft.pack.combinerBox = 'box-tail';
@@ -273,6 +280,7 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       draft.strings = {};
       draft.boxes = Object.fromEntries(Object.entries(draft.boxes).map(([id, { tag }]) => [id, { tag }]));
       circuit(draft).loadProfile = [];
+      delete draft.pack.balance;
       for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
     });
     expect(['not checked', 'absent']).toContain(stateOf(empty, rule));

@@ -1,6 +1,6 @@
 import type { Design } from '@torvek/core/document';
 import type { StageId } from '@torvek/core/network';
-import type { SoloMeasure } from '@torvek/core/record';
+import type { BalanceGear, Look, SoloMeasure } from '@torvek/core/record';
 
 /** Something recorded in the demo's past. */
 export type StoryEntry =
@@ -14,6 +14,15 @@ export type StoryEntry =
       remark?: string;
     }
   | { kind: 'work'; what: string; subjects: string[] }
+  | { kind: 'note'; text: string }
+  | { kind: 'intake'; module: string; serial?: string; look?: Look; remark?: string }
+  | { kind: 'balance'; act: 'on' | 'off'; gear: BalanceGear; cells: string[]; place?: number }
+  | {
+      kind: 'cell-voltages';
+      entered: 'typed' | 'pasted' | 'logged';
+      instrument: { id: string };
+      cells: { cell: string; samples: [hours: number, voltageV: number][] }[];
+    }
   /** Corrects the entry just before. */
   | { kind: 'correction'; ofLast: true; reason: string }
   /** Opens an HV gate, with the shop's witness by name or alone. */
@@ -41,5 +50,6 @@ export interface DemoJob {
   id: string;
   name: string;
   design: Design;
-  story: StoryLine[];
+  /** As it has gone by now; always of the same length. */
+  story: (now: Date) => StoryLine[];
 }

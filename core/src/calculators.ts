@@ -1,8 +1,9 @@
+import { balanceTime, parallelMatch, restPredict } from './balance';
 import { registered, type AnyCalculator } from './calculator';
 import { cable } from './conductor';
 import { faultCurrent, fuse } from './fuse';
 import { liveMap, pathFaults } from './network';
-import { balanceTime, pack, parallelMatch, restPredict, segments } from './pack';
+import { pack, segments } from './pack';
 import { busDischarge, precharge, prechargeChoose, prechargeFit } from './precharge';
 import { axleLoads, range } from './vehicle';
 

@@ -2,6 +2,7 @@ import { conductorSteps } from '../conductor';
 import { contactorSteps } from '../contactor';
 import { fuseSteps } from '../fuse';
 import { networkSteps } from '../network';
+import { balanceSteps } from '../balance';
 import { packSteps } from '../pack';
 import { prechargeSteps } from '../precharge';
 import { Evaluator, type Evaluation } from '../step';
@@ -15,6 +16,7 @@ export const coreVersion = '0.1.0';
 export const steps = [
   ...vehicleSteps,
   ...packSteps,
+  ...balanceSteps,
   ...networkSteps,
   ...prechargeSteps,
   ...fuseSteps,

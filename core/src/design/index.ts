@@ -24,3 +24,4 @@ export {
   type LiveState,
   type PositionSum,
 } from './live-state';
+export { balanceStates, type BalanceStretch, type CellState } from './balance-state';

@@ -1,6 +1,6 @@
 import { snagGates } from '../commissioning';
-import { formatQuantity } from '../quantity';
-import type { Entry, EntryBody } from '../record';
+import { formatNumber, formatQuantity } from '../quantity';
+import type { BalanceGear, Entry, EntryBody } from '../record';
 import { positionText } from './live-state';
 
 const gateTitle = (id: string) => snagGates.find((gate) => gate.id === id)?.title ?? id;
@@ -30,10 +30,24 @@ export function entryTitle(body: EntryBody): string {
       return `Snag ${body.of} is gone: ${body.how}`;
     case 'intake':
       return `Module received${body.serial === null ? '' : `, serial ${body.serial}`}`;
+    case 'cell-voltages':
+      return `Voltages of ${cellNames(body.cells.map(({ tag }) => tag))}`;
+    case 'balance':
+      return `${gearText[body.gear][body.act]} ${body.cells.length === 1 ? 'one cell' : `${body.cells.length} cells`}${body.place === null ? '' : `, bench ${body.place}`}`;
     case 'note':
       return body.text;
   }
 }
+
+const gearText: Record<BalanceGear, { on: string; off: string }> = {
+  load: { on: 'Load onto', off: 'Load off' },
+  bleed: { on: 'Bleeding begun on', off: 'Bleeding ended on' },
+  charger: { on: 'Charger onto', off: 'Charger off' },
+  joined: { on: 'Joined to the bars:', off: 'Parted from the bars:' },
+};
+
+/** A few by name, many by number. */
+const cellNames = (tags: string[]) => (tags.length <= 4 ? tags.join(', ') : `${tags.length} cells`);
 
 /** How it came out, in a few words; empty where nothing was judged. */
 export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>): string {
@@ -49,6 +63,13 @@ export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>)
       return witness === null ? 'solo concession' : `witness ${witness}`;
     case 'intake':
       return body.look ?? '';
+    case 'cell-voltages': {
+      const volts = body.cells.flatMap(({ samples }) => samples.map(([, voltageV]) => voltageV));
+      const [low, high] = [Math.min(...volts), Math.max(...volts)];
+      return low === high
+        ? formatQuantity(low, 'V', 4)
+        : `${formatNumber(low, 4)} to ${formatQuantity(high, 'V', 4)}`;
+    }
     case 'deviation':
       return body.cured ? 'cured it' : 'did not cure it';
     case 'snag':

@@ -6,6 +6,7 @@ const byRoom: Record<string, Station> = {
   range: 'brief',
   vehicle: 'brief',
   pack: 'pack',
+  balance: 'pack',
   network: 'network',
 };
 

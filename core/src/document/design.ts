@@ -186,7 +186,46 @@ export interface CircuitItem {
   loadProfile?: [durationS: number, currentA: number][];
 }
 
+/** Where cells are brought level: at full, at empty, or side by side on the bench wherever they are. */
+export const balanceSchools = ['top', 'bottom', 'bench'] as const;
+export type BalanceSchool = (typeof balanceSchools)[number];
+
+/** How the cells are brought level. */
+export interface BalancePlan {
+  school?: BalanceSchool;
+  /** Where a cell settles when it is level. */
+  targetV?: number;
+  toleranceV?: number;
+  /** What the monitor bleeds, and for which part of the time. */
+  bleedCurrentA?: number;
+  bleedDutyFraction?: number;
+  /** The load that draws a cell down, where it cuts off, where it comes on again, and how long it is on the cell. */
+  loadOhm?: number;
+  cutOffV?: number;
+  engageV?: number;
+  drawHours?: number;
+  /** A rest of this length is over. */
+  restHours?: number;
+  /** Places at which cells are drawn down at once. */
+  benches?: number;
+  people?: number;
+  /** To put a cell onto a bench, or take it off. */
+  handMinutes?: number;
+  /** YYYY-MM-DD in the job's zone. */
+  startsAt?: string;
+  dayFromH?: number;
+  dayToH?: number;
+  weekends?: boolean;
+  /** Loads may run with nobody there. */
+  unattended?: boolean;
+  /** From a module to the common bars, both poles. */
+  leadOhm?: number;
+  /** What such a lead may carry. */
+  leadLimitA?: number;
+}
+
 export interface PackSettings {
+  balance?: BalancePlan;
   socLowFraction?: number;
   socHighFraction?: number;
   socForPeakFraction?: number;

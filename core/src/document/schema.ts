@@ -2,6 +2,7 @@ import { list, mapOf, number, oneOf, openDoor, record, table, text, type Issue }
 import type { PartKind } from '../parts';
 import {
   accessSides,
+  balanceSchools,
   cableEnds,
   cycleChoices,
   designSchemaNumber,
@@ -122,6 +123,31 @@ const part = record.by((value) => {
   };
 });
 
+const flag = oneOf.optional([true, false]);
+
+const balance = record.optional({
+  school: oneOf.optional(balanceSchools),
+  targetV: n,
+  toleranceV: n,
+  bleedCurrentA: n,
+  bleedDutyFraction: n,
+  loadOhm: n,
+  cutOffV: n,
+  engageV: n,
+  drawHours: n,
+  restHours: n,
+  benches: n,
+  people: n,
+  handMinutes: n,
+  startsAt: t,
+  dayFromH: n,
+  dayToH: n,
+  weekends: flag,
+  unattended: flag,
+  leadOhm: n,
+  leadLimitA: n,
+});
+
 const designShape = record({
   schema: oneOf([designSchemaNumber]),
   vehicle,
@@ -136,6 +162,7 @@ const designShape = record({
     combinerBox: t,
     mainsBox: t,
     boxMarginMm: n,
+    balance,
   }),
   settings: record({ touchLimitV: n, dischargeLimitS: n, insulationOhmPerV: n, anchorG: n, zone: t }),
   masses: mapOf(

@@ -2,16 +2,6 @@ export { pin, shapePack, unpinUnused, type PackShape } from './change';
 export { packLayout, type PackLayout } from './layout';
 export { cellSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
 export { packSteps } from './steps';
-export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
-export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from './outliers';
-export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
-export {
-  restCurve,
-  restPredict,
-  type RestPredictInput,
-  type RestPredictResult,
-  type RestVerdict,
-} from './rest-predict';
 export { segments, type Segment, type SegmentsInput, type SegmentsResult } from './segments';
 export {
   arrange,
@@ -31,4 +21,3 @@ export {
 } from './arrangement';
 export { defaultMarginMm, fitModules, type BoxRoom, type Fit, type ModuleSize, type Slot } from './fit';
 export { cableWayM, shortestOrder, type Place } from './order';
-export { matchInputOf, matchSides, type MatchLimit, type MatchSide } from './match';

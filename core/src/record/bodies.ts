@@ -156,6 +156,32 @@ export interface IntakeBody {
   remark?: string;
 }
 
+/** Voltages of single cells, read in one walk along the bench or by a logger. */
+export interface CellVoltagesBody {
+  kind: 'cell-voltages';
+  entered: 'typed' | 'pasted' | 'logged';
+  /** By cell (`${module}/cell-${number}`); hours from `takenAt`, and volts. */
+  cells: { cell: string; tag: string; samples: [hours: number, voltageV: number][] }[];
+  remark?: string;
+}
+
+/** What puts charge into cells, or takes it out. */
+export const balanceGear = ['load', 'bleed', 'charger', 'joined'] as const;
+export type BalanceGear = (typeof balanceGear)[number];
+
+/** A load, bleed, charger or joint comes onto cells, or off them; off, their rest begins. */
+export interface BalanceBody {
+  kind: 'balance';
+  act: 'on' | 'off';
+  gear: BalanceGear;
+  cells: string[];
+  /** Bench, from 1. */
+  place: number | null;
+  /** What the plan said then. */
+  recipe: Detail[];
+  remark?: string;
+}
+
 /** Something worth keeping: words and files. */
 export interface NoteBody {
   kind: 'note';
@@ -173,5 +199,7 @@ export type EntryBody =
   | SnagBody
   | SnagGoneBody
   | IntakeBody
+  | CellVoltagesBody
+  | BalanceBody
   | NoteBody;
 export type EntryKind = EntryBody['kind'];

@@ -30,7 +30,7 @@ export async function demoIsDue({ jobs }: Rooms): Promise<boolean> {
   if (there.length === 0) return true;
   return demoJobs.some(({ id, story }) => {
     const job = there.find((one) => one.id === id);
-    return job !== undefined && job.version + job.entries < story.length;
+    return job !== undefined && job.version + job.entries < story(new Date()).length;
   });
 }
 
@@ -55,7 +55,7 @@ async function tell(demo: DemoJob, database: Database, dataFolder: string): Prom
   const clock = new StoryClock();
   const rooms = openRooms(database, dataFolder, { clock, demoMode: true });
   await rooms.jobs.create(demo.id, demo.name, demo.design, true);
-  for (const [i, line] of demo.story.entries()) {
+  for (const [i, line] of demo.story(new Date()).entries()) {
     clock.at = new Date(line.at).toISOString();
     const id = `${demo.id}-${i + 1}`;
     if ('entry' in line) await record(rooms, demo.id, id, line, line.entry);

@@ -8,6 +8,7 @@ import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { People } from '../people/people';
+import { judgeBalance, judgeCellVoltages } from './judge-balance';
 import { judgePosition } from './judge-position';
 import type { Bench, Draft } from './ledger';
 import type { EntryRequest } from './request';
@@ -102,6 +103,17 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
         },
       };
     }
+    case 'cell-voltages': {
+      const { job, db } = bench;
+      const { instrument: asked, takenAt } = request;
+      const instrument =
+        'id' in asked
+          ? await court.instruments.forEntry(asked.id, 'meter', dayIn(takenAt, zoneOf(job)), db)
+          : asked;
+      return { ...judgeCellVoltages(request, bench), instrument };
+    }
+    case 'balance':
+      return judgeBalance(request, bench);
     case 'note':
       return { body: { kind: 'note', text: request.text } };
   }

@@ -1,10 +1,12 @@
 import { list, number, oneOf, record, table, text } from '@torvek/core/calculator';
 import { gates, snagGates } from '@torvek/core/commissioning';
 import {
+  balanceGear,
   instrumentKinds,
   looks,
   soloMeasures,
   unrecordable,
+  type BalanceGear,
   type Instrument,
   type Look,
   type Measured,
@@ -59,6 +61,21 @@ export type EntryRequest = Common &
     | { kind: 'snag'; what: string; gate: string; subjects: string[] }
     | { kind: 'snag-gone'; of: number; how: string }
     | { kind: 'intake'; module: string; serial?: string; look?: Look; remark?: string }
+    | {
+        kind: 'cell-voltages';
+        entered: 'typed' | 'pasted' | 'logged';
+        instrument: { id: string } | Instrument;
+        cells: { cell: string; samples: [number, number][] }[];
+        remark?: string;
+      }
+    | {
+        kind: 'balance';
+        act: 'on' | 'off';
+        gear: BalanceGear;
+        cells: string[];
+        place?: number;
+        remark?: string;
+      }
     | { kind: 'note'; text: string }
   );
 
@@ -126,6 +143,32 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
     module: text(80),
     serial: text.optional(80),
     look: oneOf.optional(looks),
+    remark: text.optional(2000),
+  },
+  'cell-voltages': {
+    entered: oneOf(['typed', 'pasted', 'logged']),
+    instrument,
+    cells: list(
+      record({
+        cell: text(120),
+        samples: table({
+          columns: [
+            { min: 0, max: 10_000 },
+            { min: -10, max: 10 },
+          ],
+          minRows: 1,
+          maxRows: 500,
+        }),
+      }),
+      { minRows: 1, maxRows: 1000 },
+    ),
+    remark: text.optional(2000),
+  },
+  balance: {
+    act: oneOf(['on', 'off']),
+    gear: oneOf(balanceGear),
+    cells: list(text(120), { minRows: 1, maxRows: 1000 }),
+    place: number.optional({ min: 1, max: 500, integer: true }),
     remark: text.optional(2000),
   },
   note: { text: text(4000) },

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { doubtAbout } from '@torvek/core/commissioning';
 import type { Id } from '@torvek/core/document';
-import { scoreBatch } from '@torvek/core/pack';
+import { scoreBatch } from '@torvek/core/balance';
 import { formatNumber } from '@torvek/core/quantity';
 import { looks } from '@torvek/core/record';
 import { useStorage } from '@vueuse/core';

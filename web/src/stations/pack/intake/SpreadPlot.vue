@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BatchScores } from '@torvek/core/pack';
+import type { BatchScores } from '@torvek/core/balance';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import PlotView from '../../../parts/plot/PlotView.vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { gapText } from '@torvek/core/figure';
 import { interpolate } from '@torvek/core/math';
-import { matchInputOf, matchSides, parallelMatch, type MatchSide } from '@torvek/core/pack';
+import { matchInputOf, matchSides, parallelMatch, type MatchSide } from '@torvek/core/balance';
 import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';

@@ -1,0 +1,35 @@
+export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
+export {
+  benchParallel,
+  type BenchJoin,
+  type BenchModule,
+  type BenchParallelInput,
+  type BenchParallelResult,
+} from './bench-parallel';
+export { balanceCells, moduleOfCell, type BalanceCell } from './cells';
+export { chooseLoad, drawDown, type DrawDown, type DrawDownInput, type LoadChoice } from './draw-down';
+export { groupModules, type Grouping, type GroupModule, type GroupWay, type ModuleGroup } from './group';
+export { matchInputOf, matchSides, type MatchLimit, type MatchSide } from './match';
+export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from './outliers';
+export { leastSamples, outlookOf, type LevelTarget, type Outlook } from './outlook';
+export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
+export {
+  firstPlannedEndMs,
+  nextReadingMs,
+  planDefaults,
+  planDraws,
+  type BalanceSchedule,
+  type PlanCell,
+  type PlanTask,
+} from './plan';
+export { leastPilots, recipeOf, type Pilot, type Recipe, type RecipeOutcome } from './recipe';
+export {
+  restCurve,
+  restPredict,
+  type RestPredictInput,
+  type RestPredictResult,
+  type RestVerdict,
+} from './rest-predict';
+export { schools, type School } from './schools';
+export { balanceSteps } from './steps';
+export { dayStartMs, WorkCalendar, type WorkHours } from './work-hours';
