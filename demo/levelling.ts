@@ -76,18 +76,25 @@ const dayMs = 24 * hourMs;
 /** Where cells settle that do not settle with the rest: one too high, one too low, one on the edge. */
 const unlike: Record<number, number> = { 7: 2.951, 11: 2.868, 14: 2.917 };
 
+/** The voltage of each cell of the truck over the hours of its rest, without the meter's noise. */
+export function restingCells(count: number): ((hours: number) => number)[] {
+  const next = numbersFrom(1991);
+  return Array.from({ length: count }, (_, i) => {
+    const settledV = unlike[i + 1] ?? 2.9 + 0.016 * (next() - 0.5);
+    const swingV = 0.2 + 0.06 * next();
+    const tauH = 1.6 + 2.2 * next();
+    return (hours) => settledV - swingV * Math.exp(-Math.sqrt(hours / tauH));
+  });
+}
+
 /**
  * Demo B: cells are levelled at empty, four a day; some have settled, some rest, four are under load, the rest wait.
  * Told up to the present.
  */
 export function levelAtEmpty(modules: readonly { id: string }[], now: Date): StoryLine[] {
   const cells = modules.map(({ id }) => `${id}/cell-1`);
-  const next = numbersFrom(1991);
-  const own = cells.map((_, i) => ({
-    settledV: unlike[i + 1] ?? 2.9 + 0.016 * (next() - 0.5),
-    swingV: 0.2 + 0.06 * next(),
-    tauH: 1.6 + 2.2 * next(),
-  }));
+  const next = numbersFrom(2001);
+  const own = restingCells(cells.length);
   // The morning of the last day whose first walk is over.
   const morning = Math.floor((now.getTime() - 8.75 * hourMs) / dayMs) * dayMs;
   const days = 5;
@@ -116,11 +123,7 @@ export function levelAtEmpty(modules: readonly { id: string }[], now: Date): Sto
     const resting = [...began].filter(([, from]) => atMs - from < 93 * hourMs);
     return readings(
       new Date(atMs).toISOString(),
-      resting.map(([i, from]) => {
-        const { settledV, swingV, tauH } = own[i]!;
-        const settled = settledV - swingV * Math.exp(-Math.sqrt((atMs - from) / hourMs / tauH));
-        return [cells[i]!, settled + 0.001 * (next() - 0.5)];
-      }),
+      resting.map(([i, from]) => [cells[i]!, own[i]!((atMs - from) / hourMs) + 0.001 * (next() - 0.5)]),
     );
   }
 }

@@ -18,6 +18,7 @@ export {
   nextReadingMs,
   planDefaults,
   planDraws,
+  planTogether,
   type BalanceSchedule,
   type PlanCell,
   type PlanTask,

@@ -8,6 +8,9 @@ export function valueOf(document: object, path: string): unknown {
     );
 }
 
+/** Records that come into being with their first field. */
+const madeOnDemand = new Set(['pack.balance']);
+
 /**
  * Sets a value at a dotted path of a draft; undefined takes the field away.
  *
@@ -16,7 +19,12 @@ export function valueOf(document: object, path: string): unknown {
 export function setAt(draft: object, path: string, value: unknown): void {
   const keys = path.split('.');
   const last = keys.pop()!;
-  const parent = keys.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], draft);
+  const parent = keys.reduce<unknown>((at, key, i) => {
+    const holder = at as Record<string, unknown> | undefined;
+    if (holder !== undefined && holder[key] === undefined && madeOnDemand.has(keys.slice(0, i + 1).join('.')))
+      holder[key] = {};
+    return holder?.[key];
+  }, draft);
   if (typeof parent !== 'object' || parent === null) throw new Error(`${path} is not a place in this design`);
   const holder = parent as Record<string, unknown>;
   if (value === undefined) delete holder[last];

@@ -115,7 +115,10 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     case 'balance':
       return judgeBalance(request, bench);
     case 'note':
-      return { body: { kind: 'note', text: request.text } };
+      return {
+        subjects: namedSubjects(bench.job, request.subjects ?? []),
+        body: { kind: 'note', text: request.text },
+      };
   }
 }
 

@@ -76,7 +76,7 @@ export type EntryRequest = Common &
         place?: number;
         remark?: string;
       }
-    | { kind: 'note'; text: string }
+    | { kind: 'note'; text: string; subjects?: string[] }
   );
 
 const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
@@ -171,7 +171,7 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
     place: number.optional({ min: 1, max: 500, integer: true }),
     remark: text.optional(2000),
   },
-  note: { text: text(4000) },
+  note: { text: text(4000), subjects: list.optional(text(80), { maxRows: 500 }) },
 };
 
 /** The door of an entry request. */

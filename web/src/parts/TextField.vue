@@ -4,7 +4,13 @@ import { computed, ref, useId, watch } from 'vue';
 import { useJob } from '../stores/job';
 
 /** A text of the design, by its path. */
-const props = defineProps<{ path: string; label: string; bare?: boolean; required?: boolean }>();
+const props = defineProps<{
+  path: string;
+  label: string;
+  bare?: boolean;
+  required?: boolean;
+  placeholder?: string;
+}>();
 const job = useJob();
 const id = useId();
 const stored = computed(() => (valueOf(job.design, props.path) as string | undefined) ?? '');
@@ -28,6 +34,7 @@ function commit(): void {
       class="form-control"
       :class="{ 'bare-input': bare }"
       maxlength="200"
+      :placeholder="placeholder"
       :readonly="!job.editable"
       :aria-label="bare ? label : undefined"
       @change="commit"

@@ -35,7 +35,12 @@ watch(
 );
 
 /** At the bench one step has the screen to itself. */
-const slateShown = computed(() => session.slateOpen && !(station.value === 'prove' && session.benchMode));
+const atBench = computed(
+  () =>
+    session.benchMode &&
+    (station.value === 'prove' || (station.value === 'pack' && route.query.panel === 'intake')),
+);
+const slateShown = computed(() => session.slateOpen && !atBench.value);
 const { finding, help } = useKeys(station);
 </script>
 

@@ -6,6 +6,7 @@ import ChoiceCell from '../ChoiceCell.vue';
 import PartCell from '../PartCell.vue';
 import type { GridColumn, GridSheet } from './columns';
 import { useEditing } from './editing';
+import { useRowWindow } from './row-window';
 import { useSelection } from './selection';
 
 /**
@@ -72,6 +73,10 @@ const {
 const hasControls = ({ kind }: GridColumn<Row>) => kind === 'slot' || kind === 'choice' || kind === 'part';
 const spokenChoice = (column: GridColumn<Row>, row: Row) =>
   column.spoken?.(row) ?? `${column.label} of ${row.name}`;
+const view = useRowWindow(computed(() => items.value.length));
+const shown = computed(() =>
+  items.value.slice(view.first.value, view.end.value).map((row, i) => ({ row, r: view.first.value + i })),
+);
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
 function startEditing(text: string): void {
   const whole = text === textAt(at.value.row, at.value.column);
@@ -107,8 +112,11 @@ function takeFocus(): void {
   showActive();
 }
 
-const showActive = () =>
-  document.getElementById(cellId(at.value.row, at.value.column))?.scrollIntoView({ block: 'nearest' });
+function showActive(): void {
+  const { row, column } = at.value;
+  view.bring(row);
+  void nextTick(() => document.getElementById(cellId(row, column))?.scrollIntoView({ block: 'nearest' }));
+}
 
 /** Presses the first control of a cell that holds one. */
 function press(): boolean {
@@ -213,110 +221,126 @@ function onFocusOut(event: FocusEvent): void {
 
 <template>
   <div class="edit-grid">
-    <table
-      ref="root"
-      role="grid"
-      class="grid-table"
-      tabindex="0"
-      :aria-label="label"
-      :aria-rowcount="items.length + 1"
-      :aria-colcount="columns.length"
-      :aria-activedescendant="items.length > 0 ? cellId(at.row, at.column) : undefined"
-      :aria-readonly="!sheet.editable"
-      aria-multiselectable="true"
-      @keydown="onKey"
-      @copy="onCopy"
-      @paste="onPaste"
-      @focusin="onFocusIn"
-      @focusout="onFocusOut"
+    <div
+      :ref="(element) => (view.pane.value = element as HTMLElement | null)"
+      :class="{ pane: view.tall.value }"
+      @scroll.passive="view.scrolled"
     >
-      <thead>
-        <tr role="row">
-          <th
-            v-for="column in columns"
-            :key="column.id"
-            role="columnheader"
-            scope="col"
-            :class="{ num: column.kind === 'number' || column.kind === 'fixed' }"
-            :style="column.width ? { width: column.width } : undefined"
+      <table
+        ref="root"
+        role="grid"
+        class="grid-table"
+        tabindex="0"
+        :aria-label="label"
+        :aria-rowcount="items.length + 1"
+        :aria-colcount="columns.length"
+        :aria-activedescendant="
+          at.row >= view.first.value && at.row < view.end.value && items.length > 0
+            ? cellId(at.row, at.column)
+            : undefined
+        "
+        :aria-readonly="!sheet.editable"
+        aria-multiselectable="true"
+        @keydown="onKey"
+        @copy="onCopy"
+        @paste="onPaste"
+        @focusin="onFocusIn"
+        @focusout="onFocusOut"
+      >
+        <thead>
+          <tr role="row">
+            <th
+              v-for="column in columns"
+              :key="column.id"
+              role="columnheader"
+              scope="col"
+              :class="{ num: column.kind === 'number' || column.kind === 'fixed' }"
+              :style="column.width ? { width: column.width } : undefined"
+            >
+              {{ column.title }}<span v-if="column.unit" class="unit">, {{ shownAs(column).unit }}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-if="view.above.value > 0" aria-hidden="true">
+            <td class="blank" :colspan="columns.length" :style="{ height: `${view.above.value}px` }"></td>
+          </tr>
+          <tr
+            v-for="{ row, r } in shown"
+            :key="row.id"
+            role="row"
+            :aria-rowindex="r + 2"
+            :class="{ picked: picked === row.id }"
           >
-            {{ column.title }}<span v-if="column.unit" class="unit">, {{ shownAs(column).unit }}</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="(row, r) in items"
-          :key="row.id"
-          role="row"
-          :aria-rowindex="r + 2"
-          :class="{ picked: picked === row.id }"
-        >
-          <td
-            v-for="(column, c) in columns"
-            :id="cellId(r, c)"
-            :key="column.id"
-            role="gridcell"
-            :class="{
-              num: column.kind === 'number' || column.kind === 'fixed',
-              choice: column.kind === 'choice' || column.kind === 'part',
-              fixed: column.kind === 'fixed' || (column.path !== undefined && pathAt(r, c) === null),
-              active: focused && at.row === r && at.column === c,
-              chosen: focused && selection.isSelected(r, c),
-              bad: refused[pathAt(r, c) ?? ''] !== undefined,
-            }"
-            :aria-colindex="c + 1"
-            :aria-selected="selection.isSelected(r, c)"
-            :aria-label="
-              hasControls(column)
-                ? undefined
-                : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${shownAs(column).unit}` : ''}`
-            "
-            :aria-readonly="hasControls(column) ? undefined : !editable(r, c)"
-            :aria-invalid="refused[pathAt(r, c) ?? ''] !== undefined || undefined"
-            :title="refused[pathAt(r, c) ?? '']?.message"
-            :data-path="pathAt(r, c) ?? undefined"
-            :data-row="r"
-            :data-column="c"
-            @mousedown="onPointer($event, r, c)"
-            @mouseenter="onDrag($event, r, c)"
-            @dblclick="editable(r, c) && startEditing(textAt(r, c))"
-          >
-            <input
-              v-if="editing !== null && at.row === r && at.column === c"
-              :ref="(element) => (input = element as HTMLInputElement | null)"
-              v-model="editing"
-              class="cell-input"
-              :inputmode="column.kind === 'number' ? 'decimal' : 'text'"
-              maxlength="200"
-              autocomplete="off"
-              spellcheck="false"
-              :aria-label="`${column.label} of ${row.name}`"
-              @input="preview"
-            />
-            <slot v-else-if="column.kind === 'slot'" :name="column.id" :row="row" />
-            <template v-else-if="column.kind === 'choice' || column.kind === 'part'">
-              <ChoiceCell
-                v-if="column.kind === 'choice' && pathAt(r, c) !== null"
-                :path="pathAt(r, c)!"
-                :label="spokenChoice(column, row)"
-                :options="column.choices?.(row) ?? []"
-                :none="column.none?.(row) ?? 'none'"
+            <td
+              v-for="(column, c) in columns"
+              :id="cellId(r, c)"
+              :key="column.id"
+              role="gridcell"
+              :class="{
+                num: column.kind === 'number' || column.kind === 'fixed',
+                choice: column.kind === 'choice' || column.kind === 'part',
+                fixed: column.kind === 'fixed' || (column.path !== undefined && pathAt(r, c) === null),
+                active: focused && at.row === r && at.column === c,
+                chosen: focused && selection.isSelected(r, c),
+                bad: refused[pathAt(r, c) ?? ''] !== undefined,
+              }"
+              :aria-colindex="c + 1"
+              :aria-selected="selection.isSelected(r, c)"
+              :aria-label="
+                hasControls(column)
+                  ? undefined
+                  : `${column.label} of ${row.name}: ${textAt(r, c) || 'empty'}${column.unit && textAt(r, c) ? ` ${shownAs(column).unit}` : ''}`
+              "
+              :aria-readonly="hasControls(column) ? undefined : !editable(r, c)"
+              :aria-invalid="refused[pathAt(r, c) ?? ''] !== undefined || undefined"
+              :title="refused[pathAt(r, c) ?? '']?.message"
+              :data-path="pathAt(r, c) ?? undefined"
+              :data-row="r"
+              :data-column="c"
+              @mousedown="onPointer($event, r, c)"
+              @mouseenter="onDrag($event, r, c)"
+              @dblclick="editable(r, c) && startEditing(textAt(r, c))"
+            >
+              <input
+                v-if="editing !== null && at.row === r && at.column === c"
+                :ref="(element) => (input = element as HTMLInputElement | null)"
+                v-model="editing"
+                class="cell-input"
+                :inputmode="column.kind === 'number' ? 'decimal' : 'text'"
+                maxlength="200"
+                autocomplete="off"
+                spellcheck="false"
+                :aria-label="`${column.label} of ${row.name}`"
+                @input="preview"
               />
-              <PartCell
-                v-else-if="column.part !== undefined && pathAt(r, c) !== null"
-                :path="pathAt(r, c)!"
-                :kind="column.part"
-                :label="spokenChoice(column, row)"
-                :none="column.none?.(row) ?? 'none'"
-              />
-              <span v-else class="soft">–</span>
-            </template>
-            <template v-else>{{ textAt(r, c) }}</template>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+              <slot v-else-if="column.kind === 'slot'" :name="column.id" :row="row" />
+              <template v-else-if="column.kind === 'choice' || column.kind === 'part'">
+                <ChoiceCell
+                  v-if="column.kind === 'choice' && pathAt(r, c) !== null"
+                  :path="pathAt(r, c)!"
+                  :label="spokenChoice(column, row)"
+                  :options="column.choices?.(row) ?? []"
+                  :none="column.none?.(row) ?? 'none'"
+                />
+                <PartCell
+                  v-else-if="column.part !== undefined && pathAt(r, c) !== null"
+                  :path="pathAt(r, c)!"
+                  :kind="column.part"
+                  :label="spokenChoice(column, row)"
+                  :none="column.none?.(row) ?? 'none'"
+                />
+                <span v-else class="soft">–</span>
+              </template>
+              <template v-else>{{ textAt(r, c) }}</template>
+            </td>
+          </tr>
+          <tr v-if="view.below.value > 0" aria-hidden="true">
+            <td class="blank" :colspan="columns.length" :style="{ height: `${view.below.value}px` }"></td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="Object.keys(refused).length > 0" class="problem" role="alert">
       <template v-for="(bad, path, i) in refused" :key="path"
         ><template v-if="i < 3">“{{ bad.text }}” {{ bad.message }}. </template></template
@@ -336,6 +360,30 @@ td {
   height: 1.85rem;
   cursor: cell;
   position: relative;
+}
+
+.pane {
+  max-height: 26rem;
+  overflow-y: auto;
+}
+
+.pane th {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  background: var(--tv-sheet);
+}
+
+.pane td:not(.blank) {
+  height: 28px;
+  max-height: 28px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+
+td.blank {
+  padding: 0;
+  border: 0;
 }
 
 td.fixed {

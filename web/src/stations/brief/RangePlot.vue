@@ -53,6 +53,7 @@ const options = computed(() => {
         itemStyle: { color: token('act') },
         tooltip: { valueFormatter: (value: unknown) => formatNumber(Number(value)) },
         markLine: {
+          precision: 12,
           symbol: 'none',
           silent: true,
           data: [

@@ -14,6 +14,8 @@ import VoltagePlot from './VoltagePlot.vue';
 
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
 const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
+const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.vue'));
+const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const job = useJob();
 const route = useRoute();
@@ -21,7 +23,8 @@ const panels = [
   { id: 'pack', title: 'Cells and devices' },
   { id: 'arrange', title: 'Boxes and arrangement' },
   { id: 'intake', title: 'Intake' },
-  { id: 'match', title: 'Match' },
+  { id: 'match', title: 'Match and group' },
+  { id: 'balance', title: 'Balance' },
   { id: 'links', title: 'Links out' },
 ] as const;
 /** Asked for by name, or by a place of the design that is edited in it. */
@@ -30,6 +33,7 @@ const panel = computed(() => {
   if (asked !== undefined) return asked.id;
   const at = String(route.query.at ?? '');
   if (/^(boxes|modules|settings\.anchorG|pack\.boxMarginMm)/.test(at)) return 'arrange';
+  if (at.startsWith('pack.balance.')) return 'balance';
   return 'pack';
 });
 
@@ -116,7 +120,11 @@ const figures = [
       </section>
     </template>
     <IntakePanel v-else-if="panel === 'intake'" />
-    <MatchPanel v-else-if="panel === 'match'" />
+    <template v-else-if="panel === 'match'">
+      <MatchPanel />
+      <GroupPanel />
+    </template>
+    <BalancePanel v-else-if="panel === 'balance'" />
     <LinksOut v-else />
   </div>
 </template>

@@ -102,6 +102,7 @@ const options = computed(() => {
           endLabel: { show: true, formatter: 'at rest', color: hv, fontSize: 12, offset: [-44, -10] },
           tooltip: { valueFormatter: number },
           markLine: {
+            precision: 12,
             symbol: 'none',
             silent: true,
             data: [
@@ -157,6 +158,7 @@ const options = computed(() => {
           lineStyle: { width: 15, color: out(device) ? token('mend') : token('grey-fill'), cap: 'butt' },
           ...(i === 0 && {
             markLine: {
+              precision: 12,
               symbol: 'none',
               silent: true,
               label: { show: false },

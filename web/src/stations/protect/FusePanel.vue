@@ -141,6 +141,7 @@ const options = computed(() => {
           },
           ...(input.minBreakingA > 0 && {
             markLine: {
+              precision: 12,
               symbol: 'none',
               silent: true,
               data: [

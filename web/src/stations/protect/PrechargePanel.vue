@@ -99,6 +99,7 @@ const options = computed(() => {
           itemStyle: { color: hv },
           tooltip: { valueFormatter: (value: unknown) => `${formatNumber(Number(value))} V` },
           markLine: {
+            precision: 12,
             symbol: 'none',
             silent: true,
             data: [

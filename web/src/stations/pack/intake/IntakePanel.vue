@@ -14,6 +14,7 @@ import type { GridColumn, GridSheet } from '../../../parts/grid/columns';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
+import IntakeBench from './IntakeBench.vue';
 import ModuleCard from './ModuleCard.vue';
 import ModuleLabels from './ModuleLabels.vue';
 import {
@@ -127,6 +128,14 @@ const columns: GridColumn<Row>[] = [
   { id: 'look', title: 'look', kind: 'slot', label: 'Look', width: '5.8rem' },
   { id: 'off', title: 'outlier, with score', kind: 'slot', label: 'Outlier', width: '11rem' },
 ];
+/** A field of one module, typed at the bench; undefined takes it away. */
+function setField(id: Id, field: keyof IntakeRow, value: string | number | undefined): void {
+  sheet.change('Intake', (draft) => {
+    const row = (draft as IntakeSheet).rows[id]! as Record<string, unknown>;
+    if (value === undefined) delete row[field];
+    else row[field] = value;
+  });
+}
 function setLook(id: Id, value: string): void {
   sheet.change('Look', (draft) => {
     const row = (draft as IntakeSheet).rows[id]!;
@@ -208,12 +217,13 @@ function bodyOf(one: ToRecord): {
   };
 }
 
-async function record(): Promise<void> {
-  if (open.value.length > 0 || busy.value) return;
+/** @param only the module at the bench; otherwise all that was typed */
+async function record(only?: Id): Promise<boolean> {
+  if (open.value.length > 0 || busy.value) return false;
   busy.value = true;
   said.value = null;
   done.value = 0;
-  const list = waiting.value;
+  const list = waiting.value.filter(({ module }) => only === undefined || module === only);
   try {
     for (const one of list) {
       const { body, title } = bodyOf(one);
@@ -222,8 +232,10 @@ async function record(): Promise<void> {
       done.value += 1;
     }
     said.value = `${list.length} ${list.length === 1 ? 'entry' : 'entries'} recorded.`;
+    return true;
   } catch (error) {
     said.value = `Stopped after ${done.value}: ${error instanceof Error ? error.message : 'not recorded'}`;
+    return false;
   } finally {
     busy.value = false;
   }
@@ -249,13 +261,35 @@ function forget(one: ToRecord): void {
       <span class="hint"
         >type or paste a batch; outliers beyond 3.5 scaled deviations from the median are marked</span
       >
-      <ModuleLabels class="labels" :rows="rows" />
+      <ModuleLabels v-if="!session.benchMode" class="labels" :rows="rows" />
+      <button
+        v-if="session.mayRecord && rows.length > 0"
+        type="button"
+        class="btn btn-light"
+        :class="session.benchMode ? 'labels' : 'btn-sm'"
+        :aria-pressed="session.benchMode"
+        @click="session.benchMode = !session.benchMode"
+      >
+        {{ session.benchMode ? 'Show the table' : 'Bench mode' }}
+      </button>
     </div>
     <p v-if="rows.length === 0" class="panel-empty">
       No module yet: their kind and number are chosen under Cells and devices.
     </p>
     <template v-else>
-      <div class="scroller">
+      <IntakeBench
+        v-if="session.benchMode && session.mayRecord"
+        :rows="rows"
+        :values="shown.rows"
+        :module="picked"
+        :off="offText"
+        :busy="busy"
+        :blocked="open.length > 0"
+        @pick="pick"
+        @set="setField"
+        @record="(module, then) => record(module).then((ok) => ok && then())"
+      />
+      <div v-else class="scroller">
         <EditGrid
           label="Intake of modules"
           :rows="rows"
@@ -282,7 +316,7 @@ function forget(one: ToRecord): void {
           </template>
         </EditGrid>
       </div>
-      <div v-if="session.mayRecord" class="acts">
+      <div v-if="session.mayRecord" class="acts" :class="{ benching: session.benchMode }">
         <label
           >meter
           <select v-model="meter" class="form-select" aria-label="Meter">
@@ -298,10 +332,11 @@ function forget(one: ToRecord): void {
           </select>
         </label>
         <BButton
+          v-if="!session.benchMode"
           variant="primary"
           size="sm"
           :disabled="waiting.length === 0 || open.length > 0 || busy"
-          @click="record"
+          @click="record()"
           >{{
             busy ? `Recording ${done + 1} of ${waiting.length + done} …` : `Record ${waiting.length}`
           }}</BButton
@@ -319,7 +354,7 @@ function forget(one: ToRecord): void {
       </ul>
     </template>
   </section>
-  <div v-if="rows.length > 0" class="below">
+  <div v-if="rows.length > 0 && !session.benchMode" class="below">
     <section class="sheet-card" aria-label="Distribution">
       <div class="card-head">
         <h2>Spread of the batch</h2>
@@ -395,6 +430,10 @@ function forget(one: ToRecord): void {
   padding-top: 0;
   padding-bottom: 0;
   width: 13rem;
+}
+
+.benching select {
+  height: 44px;
 }
 
 .doubts {

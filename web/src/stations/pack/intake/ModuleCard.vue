@@ -2,14 +2,19 @@
 import { entryOutcome, entryTitle } from '@torvek/core/design';
 import type { Id } from '@torvek/core/document';
 import { ref, watch } from 'vue';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { RouterLink } from 'vue-router';
-import { api } from '../../../api/client';
+import { api, newId } from '../../../api/client';
+import AttachFiles from '../../../parts/AttachFiles.vue';
+import EntryFiles from '../../book/EntryFiles.vue';
+import { useSession } from '../../../stores/session';
 import { useJob, type RecordedEntry } from '../../../stores/job';
 import type { IntakeRow } from './sheet';
 
 /** One module: what it is, where it sits, and all that ever happened to it. */
 const props = defineProps<{ module: Id; row: IntakeRow }>();
 const job = useJob();
+const session = useSession();
 const entries = ref<(RecordedEntry & { correctedBy: number | null })[] | null>(null);
 const failed = ref(false);
 
@@ -30,6 +35,34 @@ watch(
   },
   { immediate: true },
 );
+const words = ref('');
+const attached = ref<{ sha256: string; name: string; type: string }[]>([]);
+const busy = ref(false);
+const problem = ref<string | null>(null);
+async function keep(): Promise<void> {
+  const said = words.value.trim() || (attached.value.length > 0 ? `Photo of ${item()?.tag}` : '');
+  if (said === '' || busy.value) return;
+  busy.value = true;
+  problem.value = null;
+  try {
+    await job.record(
+      {
+        id: newId('entry'),
+        kind: 'note',
+        text: said,
+        subjects: [props.module],
+        attachments: attached.value.map(({ sha256 }) => sha256),
+      },
+      said,
+    );
+    words.value = '';
+    attached.value = [];
+  } catch (error) {
+    problem.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
+  } finally {
+    busy.value = false;
+  }
+}
 const item = () => job.design.modules[props.module];
 const place = () => {
   for (const { tag, modules } of Object.values(job.design.strings)) {
@@ -73,11 +106,32 @@ const when = (instant: string) =>
         <RouterLink :to="{ name: 'book', params: { job: job.id }, query: { entry: String(entry.seq) } }">{{
           entry.seq
         }}</RouterLink>
-        <span class="title">{{ entryTitle(entry.body) }}</span>
+        <span class="title"
+          >{{ entryTitle(entry.body) }}
+          <EntryFiles v-if="entry.attachments.length > 0" :hashes="entry.attachments" />
+        </span>
         <b>{{ entry.correctedBy === null ? entryOutcome(entry) : `corrected by ${entry.correctedBy}` }}</b>
         <span class="soft">{{ when(entry.takenAt) }}, {{ entry.by }}</span>
       </li>
     </ol>
+    <form v-if="session.mayRecord" class="keep no-print" @submit.prevent="keep">
+      <input
+        v-model="words"
+        class="form-control"
+        maxlength="2000"
+        :aria-label="`Note about ${item()?.tag}`"
+        placeholder="a note about this module, or a photo"
+      />
+      <AttachFiles v-model="attached" />
+      <BButton
+        size="sm"
+        variant="light"
+        type="submit"
+        :disabled="busy || (words.trim() === '' && attached.length === 0)"
+        >Keep</BButton
+      >
+      <span v-if="problem" role="alert" class="bad">{{ problem }}</span>
+    </form>
   </section>
 </template>
 
@@ -94,6 +148,22 @@ const when = (instant: string) =>
   gap: 0.6rem;
   padding: 0.2rem 0;
   border-bottom: 1px solid var(--tv-line);
+}
+
+.keep {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: center;
+  margin-top: 0.6rem;
+}
+
+.keep .form-control {
+  max-width: 26rem;
+}
+
+.bad {
+  color: var(--tv-stop);
 }
 
 .gone .title {

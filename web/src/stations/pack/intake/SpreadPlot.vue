@@ -70,6 +70,7 @@ const options = computed(() => {
           },
         },
         markLine: {
+          precision: 12,
           symbol: 'none',
           silent: true,
           data: [

@@ -1,0 +1,554 @@
+<script setup lang="ts">
+import { doubtAbout } from '@torvek/core/commissioning';
+import type { BalanceGear } from '@torvek/core/record';
+import { formatNumber } from '@torvek/core/quantity';
+import { useStorage } from '@vueuse/core';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, nextTick, onMounted, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { newId } from '../../../api/client';
+import GapLink from '../../../parts/GapLink.vue';
+import EditGrid from '../../../parts/grid/EditGrid.vue';
+import type { GridColumn, GridSheet } from '../../../parts/grid/columns';
+import { makePdf, savePdf } from '../../../parts/pdf';
+import { useInstruments } from '../../../stores/instruments';
+import { useJob } from '../../../stores/job';
+import { useSession } from '../../../stores/session';
+import BatchPlot from './BatchPlot.vue';
+import CalendarStrip from './CalendarStrip.vue';
+import DueList from './DueList.vue';
+import JoinTable from './JoinTable.vue';
+import LoadHelp from './LoadHelp.vue';
+import PlanFields from './PlanFields.vue';
+import { readCellTable } from './read-cells';
+import { reportDocument, reportOf } from './report';
+import RestPlot from './RestPlot.vue';
+import SchoolChooser from './SchoolChooser.vue';
+import { useBalance, type BalanceRow } from './use-balance';
+import { halfWidthMv, phaseText, verdictText } from './words';
+
+/** Weeks of balancing to a plan: what is due today, how each rest will end, and what it came to. */
+const job = useJob();
+const session = useSession();
+const register = useInstruments();
+const route = useRoute();
+const router = useRouter();
+const balance = useBalance();
+const { rows, plan, school, schedule, zone, now, toleranceV, restHours, counts, firstEndMs, fitting } =
+  balance;
+onMounted(() => {
+  if (register.all.length === 0) void register.load();
+});
+const nowMs = computed(() => now.value.getTime());
+
+const picked = computed(() => {
+  const asked = String(route.query.cell ?? '');
+  return rows.value.some(({ id }) => id === asked) ? asked : null;
+});
+const pick = (cell: string) => void router.replace({ query: { ...route.query, panel: 'balance', cell } });
+const pickedRow = computed(
+  () =>
+    rows.value.find(({ id }) => id === picked.value) ??
+    rows.value.find(
+      ({ phase, outlook }) => phase === 'resting' && outlook.verdict !== 'will settle inside',
+    ) ??
+    rows.value.find(({ phase }) => phase === 'resting') ??
+    null,
+);
+
+/** Which cells the table shows. */
+const filters = ['all', 'due to be read', 'at rest', 'outside', 'on', 'waiting'] as const;
+const filter = ref<(typeof filters)[number]>('all');
+const dueToRead = computed(
+  () =>
+    new Set(
+      schedule.value.tasks
+        .filter(({ kind, fromMs }) => kind === 'read' && fromMs <= nowMs.value + 30 * 60_000)
+        .map(({ cell }) => cell),
+    ),
+);
+const asked = ref<Set<string> | null>(null);
+const shownRows = computed(() =>
+  rows.value.filter((row) => {
+    if (typed.value[row.id] !== undefined) return true;
+    if (filter.value === 'due to be read') return (asked.value ?? dueToRead.value).has(row.id);
+    if (filter.value === 'at rest') return row.phase === 'resting';
+    if (filter.value === 'outside')
+      return row.phase === 'resting' && /too (high|low)/.test(row.outlook.verdict);
+    if (filter.value === 'on') return row.phase === 'on';
+    return filter.value === 'all' || row.phase === 'waiting';
+  }),
+);
+
+/** Typed and not recorded: it lies in the browser until it is. */
+const typed = useStorage<Record<string, number>>(`torvek.cells.${session.person?.id ?? ''}.${job.id}`, {});
+const sheetData = computed(() => ({
+  volts: Object.fromEntries(rows.value.map(({ id }) => [id, typed.value[id]])),
+}));
+const sheet: GridSheet = {
+  get shown() {
+    return sheetData.value;
+  },
+  get committed() {
+    return sheetData.value;
+  },
+  get editable() {
+    return session.mayRecord;
+  },
+  change(_label, recipe) {
+    const draft = { volts: { ...sheetData.value.volts } };
+    recipe(draft);
+    typed.value = Object.fromEntries(
+      Object.entries(draft.volts).filter((pair): pair is [string, number] => pair[1] !== undefined),
+    );
+  },
+  preview: () => undefined,
+};
+const settles = ({ phase, outlook }: BalanceRow) => {
+  if (phase !== 'resting' || outlook.settledV === null) return '';
+  const half = halfWidthMv(outlook);
+  return `${outlook.settledV.toFixed(4)}${half === null || outlook.by === 'rested out' ? '' : ` ± ${formatNumber(half, 2)} mV`}`;
+};
+const columns: GridColumn<BalanceRow>[] = [
+  { id: 'tag', title: 'cell', kind: 'fixed', label: 'Cell', text: ({ tag }) => tag, width: '6rem' },
+  {
+    id: 'reading',
+    title: 'reads now',
+    kind: 'number',
+    unit: 'V',
+    label: 'Reading',
+    path: ({ id }) => `volts.${id}`,
+    width: '7rem',
+  },
+  {
+    id: 'last',
+    title: 'last, V',
+    kind: 'fixed',
+    label: 'Last reading',
+    text: ({ last }) => (last === null ? '' : last.voltageV.toFixed(4)),
+    width: '5.5rem',
+  },
+  {
+    id: 'phase',
+    title: 'state',
+    kind: 'slot',
+    label: 'State',
+    width: '12rem',
+  },
+  {
+    id: 'settles',
+    title: 'settles at, V',
+    kind: 'fixed',
+    label: 'Settles at',
+    text: settles,
+    width: '10rem',
+  },
+  { id: 'verdict', title: 'verdict', kind: 'slot', label: 'Verdict' },
+];
+
+const tagIds = computed(() => new Map(rows.value.map(({ tag, id }) => [tag.toLowerCase(), id])));
+const rowOf = (id: string) => rows.value.find((row) => row.id === id);
+const doubts = computed(() =>
+  Object.entries(typed.value).flatMap(([id, value]) => {
+    const row = rowOf(id);
+    if (row === undefined) return [];
+    const { minV, maxV } = row.data.cell;
+    const range = { kind: 'range' as const, min: Math.min(minV, 1) * 0.6, max: maxV * 1.1, unit: 'V' };
+    const question =
+      doubtAbout(range, value) ??
+      (value < range.min || value > range.max
+        ? `${formatNumber(value, 4)} V is far outside what a cell can have. Is the value right as it stands?`
+        : null);
+    return question === null
+      ? []
+      : [{ key: `${id}=${value}`, tag: row.tag, question, possible: Math.abs(value) <= 10 }];
+  }),
+);
+const sure = ref<Set<string>>(new Set());
+const open = computed(() => doubts.value.filter(({ key, possible }) => !possible || !sure.value.has(key)));
+
+const meters = computed(() => register.ofKind('meter'));
+const meter = ref('');
+const busy = ref(false);
+const said = ref<string | null>(null);
+const instrument = () => {
+  const chosen = meter.value || meters.value[0]?.id;
+  return chosen === undefined
+    ? { kind: 'meter', name: 'meter, not registered', standIn: false }
+    : { id: chosen };
+};
+
+async function attempt(work: () => Promise<string>): Promise<void> {
+  if (busy.value) return;
+  busy.value = true;
+  said.value = null;
+  try {
+    said.value = await work();
+  } catch (error) {
+    said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
+  } finally {
+    busy.value = false;
+  }
+}
+
+const recordTyped = () =>
+  attempt(async () => {
+    const list = Object.entries(typed.value).filter(([id]) => rowOf(id) !== undefined);
+    await job.record(
+      {
+        id: newId('entry'),
+        kind: 'cell-voltages',
+        entered: 'typed',
+        instrument: instrument(),
+        cells: list.map(([cell, value]) => ({ cell, samples: [[0, value]] })),
+      },
+      `Voltages of ${list.length} cells`,
+    );
+    typed.value = {};
+    asked.value = null;
+    return `${list.length} ${list.length === 1 ? 'reading' : 'readings'} recorded.`;
+  });
+
+const act = (way: 'on' | 'off', gear: BalanceGear, cells: { cell: string; place: number | null }[]) =>
+  attempt(async () => {
+    // A place is of one cell: each bench is an entry of its own.
+    const groups = new Map<number | null, string[]>();
+    for (const { cell, place } of cells) groups.set(place, [...(groups.get(place) ?? []), cell]);
+    for (const [place, own] of groups)
+      await job.record(
+        {
+          id: newId('entry'),
+          kind: 'balance',
+          act: way,
+          gear,
+          cells: own,
+          ...(place !== null && { place }),
+        },
+        `${gear} ${way}: ${own.length} cells`,
+      );
+    return `${cells.length} ${cells.length === 1 ? 'cell' : 'cells'} recorded.`;
+  });
+
+function askFor(cells: string[]): void {
+  asked.value = new Set(cells);
+  filter.value = 'due to be read';
+  void nextTick(() => {
+    const grid = document.querySelector<HTMLElement>('[data-balance-cells] [role=grid]');
+    grid?.scrollIntoView({ block: 'center' });
+    grid?.focus({ preventScroll: true });
+  });
+}
+
+const file = ref<HTMLInputElement | null>(null);
+const localMs = (text: string) => {
+  const given = /^\d{4}-\d{2}-\d{2}[ T]\d{2}:\d{2}(:\d{2})?$/.test(text) ? text.replace(' ', 'T') : text;
+  return Date.parse(given);
+};
+const readFile = (event: Event) =>
+  attempt(async () => {
+    const input = event.target as HTMLInputElement;
+    const [chosen] = input.files ?? [];
+    input.value = '';
+    if (chosen === undefined) return '';
+    const read = readCellTable(
+      await chosen.text(),
+      (tag) => tagIds.value.get(tag.toLowerCase()),
+      Date.now(),
+      localMs,
+    );
+    if (!read.ok) throw new Error(`${chosen.name} ${read.message}`);
+    const first = Math.min(...read.cells.map(({ samples }) => samples[0]![0]));
+    const count = read.cells.reduce((sum, { samples }) => sum + samples.length, 0);
+    await job.record(
+      {
+        id: newId('entry'),
+        kind: 'cell-voltages',
+        entered: 'logged',
+        takenAt: new Date(first).toISOString(),
+        instrument: instrument(),
+        cells: read.cells.map(({ id, samples }) => ({
+          cell: id,
+          samples: samples.map(([at, volts]) => [(at - first) / 3.6e6, volts]),
+        })),
+        remark: `From ${chosen.name}${read.thinnedFrom === null ? '' : `, up to ${read.thinnedFrom} readings a cell averaged to 300`}`,
+      },
+      `Voltages of ${read.cells.length} cells`,
+    );
+    return `${count} readings of ${read.cells.length} cells recorded from ${chosen.name}.`;
+  });
+
+/** By hand: what the list of due work does not offer. */
+const loose = computed(() => ({
+  charge: school.value === 'top' && rows.value.some(({ phase }) => phase !== 'on'),
+  charging: rows.value.filter(({ phase, gear }) => phase === 'on' && gear === 'charger'),
+  on: rows.value.filter(({ phase, gear }) => phase === 'on' && gear !== 'charger'),
+}));
+const all = (list: readonly BalanceRow[]) => list.map(({ id, place }) => ({ cell: id, place }));
+
+async function report(): Promise<void> {
+  const serials = new Map<string, string>();
+  for (const { body, subjects } of job.entries)
+    if (body.kind === 'intake' && body.serial !== null) serials.set(subjects[0]?.id ?? '', body.serial);
+  const made = reportOf(job.name, rows.value, {
+    plan: plan.value,
+    toleranceV: toleranceV.value,
+    zone: zone.value,
+    nowMs: nowMs.value,
+    serialOf: (module) => serials.get(module),
+  });
+  savePdf(await makePdf(reportDocument(made)), job.name, 'balancing');
+}
+const started = computed(() => rows.value.some(({ round }) => round > 0));
+</script>
+
+<template>
+  <section class="sheet-card" aria-label="Balance" data-balance>
+    <div class="card-head">
+      <h2>Balance</h2>
+      <span class="hint">where all cells of the pack are brought to one level, and how</span>
+    </div>
+    <p v-if="rows.length === 0" class="panel-empty">
+      No module yet: their kind and number are chosen under Cells and devices.
+    </p>
+    <template v-else>
+      <SchoolChooser :balance="balance" />
+      <details v-if="school !== undefined" class="how" :open="!started">
+        <summary>Plan{{ school === 'bottom' ? ', load and recipe' : '' }}</summary>
+        <PlanFields :balance="balance" />
+        <LoadHelp v-if="school === 'bottom'" :balance="balance" />
+        <JoinTable v-else-if="school === 'bench'" :balance="balance" />
+      </details>
+    </template>
+  </section>
+  <template v-if="rows.length > 0 && school !== undefined">
+    <section class="sheet-card" aria-label="Calendar">
+      <div class="card-head">
+        <h2>Calendar</h2>
+        <span class="hint">what was, what is, and what is left from now on; it moves as things slip</span>
+      </div>
+      <ul v-if="schedule.gaps.length > 0" class="gaps">
+        <li v-for="(gap, i) in schedule.gaps" :key="i">Not planned, because <GapLink :gap="gap" /></li>
+      </ul>
+      <CalendarStrip
+        v-else
+        :rows="rows"
+        :schedule="schedule"
+        :benches="school === 'bottom' ? Math.max(1, Math.round(plan.benches ?? 1)) : 0"
+        :zone="zone"
+        :now-ms="nowMs"
+        :first-end-ms="firstEndMs"
+        :picked="picked"
+        @pick="pick"
+      />
+    </section>
+    <div class="pair">
+      <section class="sheet-card" aria-label="Due">
+        <div class="card-head"><h2>Due today</h2></div>
+        <DueList :balance="balance" :busy="busy" @act="act" @read="askFor" />
+        <div v-if="session.mayRecord" class="by-hand">
+          <BButton
+            v-if="loose.charge && loose.charging.length === 0"
+            size="sm"
+            variant="light"
+            :disabled="busy"
+            @click="act('on', 'charger', all(rows.filter(({ phase }) => phase !== 'on')))"
+            >Charger onto all</BButton
+          >
+          <BButton
+            v-if="loose.charging.length > 0"
+            size="sm"
+            variant="light"
+            :disabled="busy"
+            @click="act('off', 'charger', all(loose.charging))"
+            >Charger off {{ loose.charging.length === rows.length ? 'all' : loose.charging.length }}</BButton
+          >
+          <BButton
+            v-if="loose.on.length > 0"
+            size="sm"
+            variant="light"
+            :disabled="busy"
+            @click="act('off', loose.on[0]!.gear!, all(loose.on))"
+            >All {{ loose.on.length }} off now</BButton
+          >
+        </div>
+      </section>
+      <section class="sheet-card" aria-label="Batch">
+        <div class="card-head">
+          <h2>Where they settle</h2>
+          <span class="hint">with the 95 % interval of each</span>
+        </div>
+        <p v-if="plan.targetV === undefined" class="panel-empty">
+          The voltage at which cells are level is not given.
+        </p>
+        <BatchPlot
+          v-else
+          :rows="rows"
+          :target-v="plan.targetV"
+          :tolerance-v="toleranceV"
+          :picked="picked"
+          @pick="pick"
+        />
+        <p class="counts" data-counts>
+          <b>{{ counts.inside }}</b> inside, <b>{{ counts.high }}</b> too high, <b>{{ counts.low }}</b> too
+          low, <b>{{ counts.early }}</b> too early to tell, <b>{{ counts.on }}</b> on,
+          <b>{{ counts.waiting }}</b> waiting<template v-if="fitting">; fitting …</template>
+        </p>
+        <BButton size="sm" variant="light" @click="report">Report as PDF</BButton>
+      </section>
+    </div>
+    <section v-if="pickedRow !== null" class="sheet-card" aria-label="Rest">
+      <div class="card-head">
+        <h2>Rest of {{ pickedRow.tag }}</h2>
+        <span class="hint">readings, the fitted creep, and its end</span>
+      </div>
+      <RestPlot :row="pickedRow" :target-v="plan.targetV" :tolerance-v="toleranceV" :rest-hours="restHours" />
+    </section>
+    <section class="sheet-card" aria-label="Cells" data-balance-cells>
+      <div class="card-head">
+        <h2>Cells</h2>
+        <select v-model="filter" class="form-select which" aria-label="Cells shown" @change="asked = null">
+          <option v-for="one in filters" :key="one" :value="one">{{ one }}</option>
+        </select>
+        <span class="hint">{{ shownRows.length }} of {{ rows.length }}</span>
+      </div>
+      <EditGrid
+        label="Cells"
+        :rows="shownRows"
+        :columns="columns"
+        :sheet="sheet"
+        :picked="picked"
+        @pick="pick"
+      >
+        <template #phase="{ row }">{{ phaseText(row, nowMs) }}</template>
+        <template #verdict="{ row }"
+          ><span
+            :class="{
+              bad: /too (high|low)/.test(row.outlook.verdict),
+              good: row.outlook.verdict === 'will settle inside',
+            }"
+            >{{ verdictText(row, row.outlook) }}</span
+          ></template
+        >
+      </EditGrid>
+      <div v-if="session.mayRecord" class="acts">
+        <label
+          >meter
+          <select v-model="meter" class="form-select" aria-label="Meter">
+            <option value="">{{ meters[0]?.name ?? 'not registered' }}</option>
+            <option v-for="one in meters.slice(1)" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
+        </label>
+        <BButton
+          variant="primary"
+          size="sm"
+          :disabled="Object.keys(typed).length === 0 || open.length > 0 || busy"
+          @click="recordTyped"
+          >Record {{ Object.keys(typed).length }}</BButton
+        >
+        <BButton v-if="Object.keys(typed).length > 0 && !busy" variant="light" size="sm" @click="typed = {}"
+          >Take what is typed back</BButton
+        >
+        <input
+          ref="file"
+          hidden
+          type="file"
+          accept=".csv,text/csv,text/plain"
+          aria-label="File of readings"
+          @change="readFile"
+        />
+        <BButton size="sm" variant="light" :disabled="busy" @click="file?.click()">Readings from CSV</BButton>
+        <span v-if="said" role="status" :class="{ bad: said.startsWith('Not') }">{{ said }}</span>
+      </div>
+      <ul v-if="open.length > 0" class="doubts" role="alert">
+        <li v-for="one in open" :key="one.key">
+          <b>{{ one.tag }}</b> {{ one.question }}
+          <BButton v-if="one.possible" variant="light" size="sm" @click="sure = new Set([...sure, one.key])"
+            >It is right</BButton
+          >
+        </li>
+      </ul>
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.how {
+  margin-top: 0.6rem;
+}
+
+.how summary {
+  cursor: pointer;
+  font-weight: 600;
+  margin-bottom: 0.4rem;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+  gap: 0.6rem;
+}
+
+.counts {
+  margin: 0.6rem 0;
+}
+
+.by-hand {
+  display: flex;
+  gap: 0.5rem;
+  margin-top: 0.5rem;
+}
+
+.which {
+  width: 11rem;
+  height: 1.8rem;
+  padding-top: 0;
+  padding-bottom: 0;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+  margin-top: 0.6rem;
+}
+
+.acts label {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  font-size: 0.9rem;
+}
+
+.acts select {
+  width: 13rem;
+  height: 1.8rem;
+  padding-top: 0;
+  padding-bottom: 0;
+}
+
+.bad {
+  color: var(--tv-stop);
+}
+
+.good {
+  color: var(--tv-pass);
+}
+
+.doubts {
+  margin: 0.6rem 0 0;
+  padding-left: 1.2rem;
+  color: var(--tv-stop);
+}
+
+.gaps {
+  margin: 0;
+  padding-left: 1.2rem;
+}
+
+@media (max-width: 1000px) {
+  .pair {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
