@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
+import { measureBalance } from './bench/balance.mjs';
 import { measureDrag } from './bench/drag.mjs';
 import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
@@ -116,6 +117,11 @@ await page.waitForLoadState('networkidle');
 const drag = await measureDrag(page);
 report('longest task', drag.longestTaskMs, 50, 'ms');
 report('scripting per frame', drag.scriptPerFrameMs, 8, 'ms');
+
+console.log('\n400 cells with 30 readings each');
+const balance = await measureBalance(page, second.url);
+report('Balance panel opens', balance.openMs, 500, 'ms');
+report('all rests fitted', balance.fitsMs, 2000, 'ms');
 await browser.close();
 await second.stop();
 rmSync(data, { recursive: true, force: true });

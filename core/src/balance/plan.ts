@@ -136,6 +136,10 @@ export function planDraws(
   const from = Math.max(nowMs, rules.startMs);
   const calendar = new WorkCalendar(rules.hours, from);
   const hands = new Hands(calendar, rules.people, rules.handMs);
+  const past = new WorkCalendar(
+    rules.hours,
+    Math.min(nowMs, ...cells.map(({ sinceMs }) => sinceMs ?? nowMs)),
+  );
   const benches = new Array<number>(rules.benches).fill(from);
   const tasks: PlanTask[] = [];
   let endMs: number | null = null;
@@ -203,7 +207,7 @@ export function planDraws(
           toMs: at,
           state: 'planned',
           // What came due while nobody was there is not late before they are.
-          lateH: late(calendarDue(rules.hours, due), nowMs),
+          lateH: late(past.fit(due, 0)!, nowMs),
         });
       }
     }
@@ -256,8 +260,6 @@ export function firstPlannedEndMs(
 
 const late = (dueMs: number, nowMs: number) => Math.max(0, (nowMs - dueMs) / hourMs);
 
-const calendarDue = (hours: WorkHours, due: number) => new WorkCalendar(hours, due).fit(due, 0)!;
-
 /** When a resting cell is read next: at the ages of the ladder, last at the end of its rest; null: it is done. */
 export function nextReadingMs(cell: PlanCell, restMs: number): number | null {
   const begun = cell.sinceMs!;
@@ -276,7 +278,7 @@ export function nextReadingMs(cell: PlanCell, restMs: number): number | null {
 
 /** People's hands: one connection at a time each. */
 class Hands {
-  /** Beginnings of what is booked. */
+  /** Beginnings of what is booked, rising. */
   private readonly booked: number[] = [];
 
   constructor(
@@ -289,15 +291,26 @@ class Hands {
   place(notBefore: number, behindMs: number): number {
     for (let at = notBefore; ;) {
       const begins = this.calendar.fit(at, this.handMs + behindMs)!;
-      const busy = this.booked.filter(
-        (one) => one < begins + this.handMs - 1 && one + this.handMs > begins + 1,
-      );
+      const from = this.before(begins - this.handMs + 1);
+      const busy = this.booked.slice(from, this.before(begins + this.handMs - 1));
       if (busy.length < this.people) {
-        this.booked.push(begins);
+        this.booked.splice(this.before(begins), 0, begins);
         return begins;
       }
-      at = Math.min(...busy) + this.handMs;
+      at = busy[0]! + this.handMs;
     }
+  }
+
+  /** How many are booked to begin before an instant. */
+  private before(instant: number): number {
+    let low = 0;
+    let high = this.booked.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.booked[middle]! < instant) low = middle + 1;
+      else high = middle;
+    }
+    return low;
   }
 
   take(notBefore: number): number {
