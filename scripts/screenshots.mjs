@@ -64,6 +64,7 @@ const views = [
       await page.getByLabel('Voltage of one').fill('361.5');
     },
   ],
+  ['balance', 'jobs/job-demo-orchard-truck/pack?panel=balance', async (page) => page.mouse.wheel(0, 330)],
   [
     'links',
     'jobs/job-demo-orchard-truck/pack?panel=links',
