@@ -187,10 +187,38 @@ const bleed = (leadLimitA: number) => ({
   leadLimitA,
 });
 
+const bar = (currentA: number, holeDiameterMm: number) => ({
+  widthMm: 25,
+  thicknessMm: 3,
+  lengthMm: 140,
+  currentA,
+  ambientC: 35,
+  holeDiameterMm,
+});
+const burst = (seconds: number, currentA: number) => ({
+  areaMm2: 35,
+  conductorDiameterMm: 8.4,
+  outerDiameterMm: 12.4,
+  conductorMaxC: 125,
+  ambientC: 30,
+  lengthM: 3.5,
+  install: 'free-air',
+  busVoltageV: 360,
+  profile: [
+    [seconds, currentA],
+    [600, 20],
+  ],
+  repeat: 2,
+});
+
 /** Rules that belong to a calculator only: a body that raises it, and one that does not (null: it always stands). */
 const calculatorOnly: Record<string, [calculator: string, wrong: object, right: object | null]> = {
   'balance-time.sense-lead-limit': ['balance-time', bleed(0.1), bleed(0.2)],
   'balance-time.where-compared': ['balance-time', bleed(0.2), null],
+  'busbar.no-balance': ['busbar', bar(5000, 0), bar(240, 0)],
+  'busbar.hole-takes-section': ['busbar', bar(240, 8.4), bar(240, 8)],
+  'cable-duty.over-limit': ['cable-duty', burst(240, 430), burst(20, 430)],
+  'cable-duty.beyond-400': ['cable-duty', burst(900, 1500), burst(240, 430)],
   'live-map.conflict': [
     'live-map',
     { elements: withoutOhms([...string('A', 100, true), ...string('B', 105, true)]) },

@@ -1,6 +1,6 @@
 import { balanceTime, parallelMatch, restPredict } from './balance';
 import { registered, type AnyCalculator } from './calculator';
-import { cable } from './conductor';
+import { busbar, cable, cableDuty } from './conductor';
 import { faultCurrent, fuse } from './fuse';
 import { liveMap, pathFaults } from './network';
 import { pack, segments } from './pack';
@@ -26,5 +26,7 @@ export const calculators: ReadonlyMap<string, AnyCalculator> = new Map(
     registered(fuse),
     registered(faultCurrent),
     registered(cable),
+    registered(cableDuty),
+    registered(busbar),
   ].map((calculator) => [calculator.name, calculator]),
 );

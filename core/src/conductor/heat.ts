@@ -107,6 +107,26 @@ export function heatAtConductor(path: HeatPath, conductorC: number): number {
   return wholeK > 0 ? Math.min(...leaving) : Math.max(...leaving);
 }
 
+/**
+ * Points of the heat that leaves over the conductor's temperature, rising, one list for each way out; dense around
+ * ambient, where the curve bends.
+ *
+ * @param count points on each side of ambient
+ */
+export function heatCurves(path: HeatPath, fromC: number, toC: number, count: number): Point[][] {
+  return waysOut(path).map((outward) => {
+    const end = (limitC: number) => {
+      const wholeK = limitC - path.ambientC;
+      if (wholeK === 0) return 0;
+      return findRoot((riseK) => outward(riseK).conductorC - limitC, 0, wholeK)?.x ?? wholeK;
+    };
+    const [low, high] = [end(Math.min(fromC, path.ambientC)), end(Math.max(toC, path.ambientC))];
+    const side = (endK: number) =>
+      Array.from({ length: count }, (_, i) => outward(endK * ((i + 1) / count) ** 2));
+    return [...(low < 0 ? side(low).reverse() : []), outward(0), ...(high > 0 ? side(high) : [])];
+  });
+}
+
 export interface Balance {
   conductorC: number;
   /** Rise over ambient, kept apart so that tiny rises do not drown in rounding. */

@@ -1,2 +1,13 @@
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
 export { conductorSteps, sizeTable, type CableCriterion, type SizedCable } from './steps';
+export {
+  busbar,
+  busbarHeatPerM,
+  busbarMaterials,
+  busbarOhmPerM,
+  metals,
+  type BusbarInput,
+  type BusbarMaterial,
+  type BusbarResult,
+} from './busbar';
+export { cableDuty, type CableDutyInput, type CableDutyResult } from './duty';

@@ -1,0 +1,262 @@
+import { defineCalculator, number, record, table } from '../calculator';
+import { rulesOf } from '../finding';
+import { resistancePerM } from '../parts';
+import { formatNumber } from '../quantity';
+import { cableDefaults, cableSchemaFields, crossCable, heatPathOf, type CableInput } from './cable';
+import { groupingFactor, heatCapacityPerM } from './copper';
+import { hottestC } from './heat';
+import { HeatTable } from './heat-table';
+
+export type CableDutyInput = Omit<CableInput, 'currentA'> & {
+  /** One period of the circuit's current; counts by magnitude. */
+  profile: [durationS: number, currentA: number][];
+  repeat: number;
+  /** Conductor at the start; ambient by default. */
+  startC: number;
+};
+
+export interface CableDutyResult {
+  rmsA: number;
+  /** null: the run stopped beyond 400 °C. */
+  peakTemperatureC: number | null;
+  endTemperatureC: number | null;
+  overLimit: boolean;
+  curve: [timeS: number, temperatureC: number][];
+}
+
+const rule = rulesOf('cable-duty');
+
+export const cableDutyRules = {
+  overLimit: rule(
+    'over-limit',
+    'stop',
+    'Over the load the conductor gets hotter than its insulation stands',
+    'A long burst heats the conductor long before its mean current would.',
+    'A larger area, an insulation for a higher temperature, conductors in parallel, or a shorter burst in the inverter’s settings.',
+    'Heat stored in copper and insulation, heat balance after IEC 60287',
+  ),
+  burns: rule(
+    'beyond-400',
+    'stop',
+    'Over the load the conductor passes 400 °C',
+    'Nothing of the insulation is left there: the run was stopped.',
+    'A much larger area or conductors in parallel.',
+    'Heat stored in copper and insulation',
+  ),
+};
+
+/** Steps of all periods together. */
+const mostSteps = 2_000_000;
+/** Steps within one stretch of constant current; it has found its balance long before. */
+const mostStepsOfOne = 50_000;
+/** Points of the curve handed out. */
+const curvePoints = 400;
+
+/**
+ * Conductor temperature over a repeated load.
+ *
+ * Source: C′·dT/dt = I²·R′(T) − q′(T), quasi-steady layers; Runge–Kutta of fourth order in steps of a fiftieth of the
+ * shortest time constant.
+ */
+export const cableDuty = defineCalculator<CableDutyInput, CableDutyResult>({
+  name: 'cable-duty',
+  version: 1,
+  title: 'Cable over its load',
+  rules: Object.values(cableDutyRules),
+  door: {
+    schema: record({
+      ...cableSchemaFields,
+      profile: table({ columns: [{ above: 0 }, {}], rising: false }),
+      repeat: number({ min: 1, integer: true }),
+      startC: number.optional({ min: -140, max: 1000 }),
+    }),
+    defaults: cableDefaults,
+    cross(input: CableDutyInput, issue) {
+      crossCable(input, issue);
+      if (input.profile.length * input.repeat > mostSteps)
+        issue('repeat', `makes more than ${mostSteps} steps of the profile`);
+      else if (workOf(input) > mostWork) issue('profile', 'has too many long stretches to be walked through');
+      if (!(input.profile.reduce((sum, [durationS]) => sum + durationS, 0) * input.repeat < 1e12))
+        issue('repeat', 'makes more than 1e12 s');
+    },
+  },
+  compute(input, { sheet, raise }) {
+    const { areaMm2, parallel, profile, repeat, conductorMaxC, ambientC } = input;
+    const grouping = groupingFactor[input.grouped] ?? 1;
+    const periodS = profile.reduce((sum, [durationS]) => sum + durationS, 0);
+    const squares = profile.reduce((sum, [durationS, currentA]) => sum + durationS * currentA ** 2, 0);
+    const rmsA = sheet.add({
+      symbol: 'I_rms',
+      label: 'Mean square of the load',
+      formula: '√(Σ(I²·Δt)/T)',
+      inputs: [
+        { symbol: 'Σ(I²·Δt)', value: squares, unit: 'A²s', from: 'profile' },
+        { symbol: 'T', value: periodS, unit: 's', from: 'profile' },
+      ],
+      value: Math.sqrt(squares / periodS),
+      unit: 'A',
+      source: 'One period',
+    });
+    const capacity = heatCapacityPerM(areaMm2, input.conductorDiameterMm, input.outerDiameterMm);
+    const startC = input.startC ?? ambientC;
+    const run = integrate(input, { capacity, perConductor: 1 / (parallel * grouping), startC, periodS });
+    const peak = sheet.add({
+      symbol: 'T_pk',
+      label: 'Hottest conductor',
+      formula: 'C·dT/dt = (I/(p·g))²·r(T) − heat(T − T_a)',
+      inputs: [
+        { symbol: 'C', value: capacity, unit: 'J/(m·K)' },
+        { symbol: 'p', value: parallel, unit: '', from: 'parallel' },
+        { symbol: 'g', value: grouping, unit: '', from: 'grouped' },
+        { symbol: 'T_a', value: ambientC, unit: '°C', from: 'ambientC' },
+      ],
+      value: run.burnt ? null : run.peakC,
+      unit: '°C',
+      source: `Runge–Kutta, ${repeat} ${repeat === 1 ? 'period' : 'periods'}`,
+    });
+    if (run.burnt)
+      raise(
+        cableDutyRules.burns,
+        `The conductor passes ${hottestC} °C after ${formatNumber(run.curve.at(-1)![0])} s; ${formatNumber(rmsA)} A in the mean square.`,
+      );
+    else if (run.peakC > conductorMaxC)
+      raise(
+        cableDutyRules.overLimit,
+        `The conductor reaches ${formatNumber(run.peakC)} °C over the load, its limit is ${formatNumber(conductorMaxC)} °C; the mean square is ${formatNumber(rmsA)} A.`,
+      );
+    return {
+      rmsA,
+      peakTemperatureC: peak,
+      endTemperatureC: run.burnt ? null : run.endC,
+      overLimit: run.burnt || run.peakC > conductorMaxC,
+      curve: run.curve,
+    };
+  },
+});
+
+/** Steps of one period. */
+const mostWork = 3_000_000;
+
+/** About how many steps one period takes. */
+function workOf(input: CableDutyInput): number {
+  // Up to so many stretches, each walked to its balance, are within the budget whatever they are.
+  if (input.profile.length < 300) return 0;
+  const { areaMm2, conductorDiameterMm, outerDiameterMm } = input;
+  const stepS = stepOf(
+    new HeatTable(heatPathOf(input), input.ambientC - 1),
+    heatCapacityPerM(areaMm2, conductorDiameterMm, outerDiameterMm),
+  );
+  return input.profile.reduce((sum, [durationS]) => sum + Math.min(durationS / stepS + 1, 10_000), 0);
+}
+
+/** A fiftieth of the shortest time constant, s. */
+const stepOf = (table: HeatTable, capacity: number) => capacity / table.steepest() / 50;
+
+interface Run {
+  burnt: boolean;
+  peakC: number;
+  endC: number;
+  curve: [number, number][];
+}
+
+/** Walks through the periods; once one ends as it began, all that follow are like it. */
+function integrate(
+  input: CableDutyInput,
+  {
+    capacity,
+    perConductor,
+    startC,
+    periodS,
+  }: { capacity: number; perConductor: number; startC: number; periodS: number },
+): Run {
+  const { areaMm2, profile, repeat, ambientC } = input;
+  if (startC > hottestC || ambientC >= hottestC)
+    return { burnt: true, peakC: startC, endC: startC, curve: [[0, startC]] };
+  const table = new HeatTable(heatPathOf(input), Math.min(startC, ambientC) - 1);
+  const r20 = resistancePerM(areaMm2, 20);
+  const stepS = stepOf(table, capacity);
+  if (!(stepS > 0)) return { burnt: false, peakC: Number.NaN, endC: Number.NaN, curve: [] };
+  const totalS = periodS * repeat;
+  const curve = new Curve(totalS, curvePoints);
+  curve.add(0, startC);
+  let temperatureC = startC;
+  let peakC = startC;
+  for (let period = 0; period < repeat; period += 1) {
+    const began = temperatureC;
+    const offset = period * periodS;
+    const own: [number, number][] = [[0, temperatureC]];
+    let atS = 0;
+    for (const [durationS, currentA] of profile) {
+      const squared = (currentA * perConductor) ** 2;
+      const rate = (t: number) => (squared * r20 * (1 + 0.00393 * (t - 20)) - table.at(t)) / capacity;
+      let steps = 0;
+      for (let left = durationS; left > 0;) {
+        const slope = rate(temperatureC);
+        steps += 1;
+        if (steps > mostStepsOfOne) return { burnt: false, peakC: Number.NaN, endC: Number.NaN, curve: [] };
+        // At balance nothing moves any more until the current does.
+        const still = Math.abs(slope) * stepS < 1e-11;
+        const h = still ? left : Math.min(left, stepS);
+        if (!still) temperatureC += rungeKutta(rate, temperatureC, slope, h);
+        left = h >= left ? 0 : left - h;
+        atS += h;
+        peakC = Math.max(peakC, temperatureC);
+        own.push([atS, temperatureC]);
+        curve.add(offset + atS, temperatureC);
+        if (temperatureC > hottestC) return { burnt: true, peakC, endC: temperatureC, curve: curve.points() };
+      }
+    }
+    if (Math.abs(temperatureC - began) < 1e-9) {
+      curve.repeat(own, offset + periodS, periodS, repeat - period - 1);
+      break;
+    }
+  }
+  return { burnt: false, peakC, endC: temperatureC, curve: curve.points() };
+}
+
+/** One step of fourth order: by how much the temperature moves. */
+function rungeKutta(rate: (t: number) => number, t: number, slope: number, h: number): number {
+  const k2 = rate(t + (h / 2) * slope);
+  const k3 = rate(t + (h / 2) * k2);
+  const k4 = rate(t + h * k3);
+  return (h / 6) * (slope + 2 * k2 + 2 * k3 + k4);
+}
+
+/** At most so many points of a run, evenly in time, with the hottest of each stretch. */
+class Curve {
+  private readonly bins: { first: [number, number] | null; hottest: [number, number] | null }[];
+
+  constructor(
+    private readonly totalS: number,
+    most: number,
+  ) {
+    this.bins = Array.from({ length: Math.floor(most / 2) - 1 }, () => ({ first: null, hottest: null }));
+  }
+
+  private last: [number, number] | null = null;
+
+  add(timeS: number, temperatureC: number): void {
+    const i = Math.min(this.bins.length - 1, Math.floor((timeS / this.totalS) * this.bins.length));
+    const bin = this.bins[i]!;
+    this.last = [timeS, temperatureC];
+    bin.first ??= [timeS, temperatureC];
+    if (bin.hottest === null || temperatureC > bin.hottest[1]) bin.hottest = [timeS, temperatureC];
+  }
+
+  /** The same period again and again. */
+  repeat(own: readonly [number, number][], fromS: number, periodS: number, times: number): void {
+    // More than a few periods in one stretch of the curve look alike.
+    const skip = Math.max(1, Math.floor(times / (this.bins.length * 4)));
+    for (let i = 0; i < times; i += skip)
+      for (const [timeS, temperatureC] of own) this.add(fromS + i * periodS + timeS, temperatureC);
+    if (times > 0) this.add(fromS + times * periodS, own.at(-1)![1]);
+  }
+
+  points(): [number, number][] {
+    const found = this.bins.flatMap(({ first, hottest }) =>
+      first === null || hottest === null ? [] : first[0] < hottest[0] ? [first, hottest] : [hottest],
+    );
+    const end = this.last;
+    return end === null || found.at(-1)?.[0] === end[0] ? found : [...found, end];
+  }
+}
