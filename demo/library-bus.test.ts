@@ -71,6 +71,8 @@ describe('the memo', () => {
       if (count % 60 === 59) design = libraryBus.design;
       design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
       const warm = evaluator.evaluate(design);
+      // Cold takes ten times as long: every fourth state is compared, after changes that warm has seen one by one.
+      if (count % 4 !== 0) continue;
       const cold = evaluate(design);
       // The fast comparison decides; the slow one names the difference.
       if (!equal(warm, cold)) expect(warm).toEqual(cold);
@@ -142,7 +144,10 @@ describe('choices stay, findings rank replacements', () => {
   const after = (recipe: (draft: Design) => void) =>
     evaluate(edit(libraryBus.design, (draft) => recipe(draft as Design))!.design);
   const finding = (evaluation: Evaluation, rule: string) =>
-    raised(evaluation).find((check) => check.rule.id === rule);
+    raised(evaluation).find(
+      ({ rule: { id }, subjects }) =>
+        id === rule && subjects.every((one) => !one.startsWith('circuit-') || one === mainCircuit),
+    );
 
   test('more capacitance than the resistor takes in time', () => {
     const design = edit(libraryBus.design, (draft) => {
@@ -166,8 +171,9 @@ describe('choices stay, findings rank replacements', () => {
     expect(rules(evaluation)).toEqual(
       expect.arrayContaining(['fuse.voltage', 'contactor.voltage', 'pack.above-device-window']),
     );
+    // 605 V at full: of the series for 700 and 1000 V the smallest that carries the load and clears every fault.
     expect(finding(evaluation, 'fuse.chosen-fuse')?.suggestions[0]).toMatchObject({
-      partKey: 'calderside-p300@1',
+      partKey: 'calderside-h300@1',
       fits: true,
     });
   });

@@ -69,8 +69,21 @@ const stringParts = {
   ends: 'interlocked',
 } as const;
 
-const branch = (tag: string, device: string, fuse: string, cable: string, lengthM: number) => ({
+type Profile = [durationS: number, currentA: number][];
+
+const branch = (
+  tag: string,
+  device: string,
+  fuse: string,
+  cable: string,
+  lengthM: number,
+  loadProfile: Profile,
+) => ({
   tag,
+  loadProfile,
+  install: 'free-air' as const,
+  ambientC: 40,
+  fuseAmbientC: 40,
   role: 'branch' as const,
   device,
   fuse,
@@ -349,13 +362,29 @@ const design: Design = {
         [20, -80],
       ],
     },
-    'circuit-charger': branch('Charger', 'device-charger', 'calderside-f63@1', 'marl-x6@1', 6.4),
-    'circuit-dcdc': branch('DC-DC', 'device-dcdc', 'calderside-f32@1', 'marl-x4@1', 1.6),
-    'circuit-heater': branch('Heater', 'device-heater', 'calderside-f32@1', 'marl-x4@1', 5.2),
-    'circuit-compressor': branch('Compressor', 'device-compressor', 'calderside-f32@1', 'marl-x4@1', 4.8),
-    'circuit-monitor': branch('Monitor', 'device-monitor', 'calderside-f32@1', 'marl-x4@1', 1.2),
+    'circuit-charger': branch('Charger', 'device-charger', 'calderside-f63@1', 'marl-x6@1', 6.4, [
+      [3600, 31],
+    ]),
+    'circuit-dcdc': branch('DC-DC', 'device-dcdc', 'calderside-f32@1', 'marl-x4@1', 1.6, [
+      [60, 7],
+      [240, 4],
+    ]),
+    'circuit-heater': branch('Heater', 'device-heater', 'calderside-f32@1', 'marl-x4@1', 5.2, [
+      [600, 14],
+      [300, 9],
+    ]),
+    'circuit-compressor': branch('Compressor', 'device-compressor', 'calderside-f32@1', 'marl-x4@1', 4.8, [
+      [120, 9],
+      [60, 2],
+    ]),
+    'circuit-monitor': branch('Monitor', 'device-monitor', 'calderside-f32@1', 'marl-x4@1', 1.2, [
+      [3600, 0.02],
+    ]),
     'circuit-inlet': {
-      ...branch('DC inlet', 'device-inlet', 'calderside-f160@1', 'marl-x35@1', 7.1),
+      ...branch('DC inlet', 'device-inlet', 'calderside-f160@1', 'marl-x35@1', 7.1, [
+        [2400, 120],
+        [1200, 0],
+      ]),
       contactor: 'hollin-k200@1',
       poles: 'both',
     },

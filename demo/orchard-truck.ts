@@ -189,6 +189,9 @@ const design: Design = {
       cable: 'marl-x10@1',
       lengthM: 0.9,
       ends: 'interlocked',
+      ambientC: 35,
+      fuseAmbientC: 35,
+      loadProfile: [[7200, 26]],
     },
     'circuit-dcdc': {
       tag: 'DC-DC',
@@ -198,6 +201,12 @@ const design: Design = {
       cable: 'marl-x4@1',
       lengthM: 0.7,
       ends: 'interlocked',
+      ambientC: 35,
+      fuseAmbientC: 35,
+      loadProfile: [
+        [60, 12],
+        [240, 5],
+      ],
     },
   },
 };

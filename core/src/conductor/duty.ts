@@ -5,7 +5,10 @@ import { formatNumber } from '../quantity';
 import { cableDefaults, cableSchemaFields, crossCable, heatPathOf, type CableInput } from './cable';
 import { groupingFactor, heatCapacityPerM } from './copper';
 import { hottestC } from './heat';
-import { HeatTable } from './heat-table';
+import { heatTable, type HeatTable } from './heat-table';
+
+// Bound once: the inner loops ask for these a million times.
+const { abs, ceil, floor, max, min, sqrt } = Math;
 
 export type CableDutyInput = Omit<CableInput, 'currentA'> & {
   /** One period of the circuit's current; counts by magnitude. */
@@ -55,7 +58,7 @@ const curvePoints = 400;
 /**
  * Conductor temperature over a repeated load.
  *
- * Source: C′·dT/dt = I²·R′(T) − q′(T), quasi-steady layers; Runge–Kutta of fourth order in steps of a fiftieth of the
+ * Source: C′·dT/dt = I²·R′(T) − q′(T), quasi-steady layers; Runge–Kutta of fourth order in steps of a twentieth of the
  * shortest time constant.
  */
 export const cableDuty = defineCalculator<CableDutyInput, CableDutyResult>({
@@ -93,7 +96,7 @@ export const cableDuty = defineCalculator<CableDutyInput, CableDutyResult>({
         { symbol: 'Σ(I²·Δt)', value: squares, unit: 'A²s', from: 'profile' },
         { symbol: 'T', value: periodS, unit: 's', from: 'profile' },
       ],
-      value: Math.sqrt(squares / periodS),
+      value: sqrt(squares / periodS),
       unit: 'A',
       source: 'One period',
     });
@@ -143,14 +146,14 @@ function workOf(input: CableDutyInput): number {
   if (input.profile.length < 300) return 0;
   const { areaMm2, conductorDiameterMm, outerDiameterMm } = input;
   const stepS = stepOf(
-    new HeatTable(heatPathOf(input), input.ambientC - 1),
+    heatTable(heatPathOf(input), input.ambientC - 1),
     heatCapacityPerM(areaMm2, conductorDiameterMm, outerDiameterMm),
   );
-  return input.profile.reduce((sum, [durationS]) => sum + Math.min(durationS / stepS + 1, 10_000), 0);
+  return input.profile.reduce((sum, [durationS]) => sum + min(durationS / stepS + 1, 10_000), 0);
 }
 
-/** A fiftieth of the shortest time constant, s. */
-const stepOf = (table: HeatTable, capacity: number) => capacity / table.steepest() / 50;
+/** A twentieth of the shortest time constant, s. */
+const stepOf = (table: HeatTable, capacity: number) => capacity / table.steepest() / 20;
 
 interface Run {
   burnt: boolean;
@@ -172,7 +175,7 @@ function integrate(
   const { areaMm2, profile, repeat, ambientC } = input;
   if (startC > hottestC || ambientC >= hottestC)
     return { burnt: true, peakC: startC, endC: startC, curve: [[0, startC]] };
-  const table = new HeatTable(heatPathOf(input), Math.min(startC, ambientC) - 1);
+  const table = heatTable(heatPathOf(input), min(startC, ambientC) - 1);
   const r20 = resistancePerM(areaMm2, 20);
   const stepS = stepOf(table, capacity);
   if (!(stepS > 0)) return { burnt: false, peakC: Number.NaN, endC: Number.NaN, curve: [] };
@@ -195,18 +198,18 @@ function integrate(
         steps += 1;
         if (steps > mostStepsOfOne) return { burnt: false, peakC: Number.NaN, endC: Number.NaN, curve: [] };
         // At balance nothing moves any more until the current does.
-        const still = Math.abs(slope) * stepS < 1e-11;
-        const h = still ? left : Math.min(left, stepS);
+        const still = abs(slope) * stepS < 1e-11;
+        const h = still ? left : min(left, stepS);
         if (!still) temperatureC += rungeKutta(rate, temperatureC, slope, h);
         left = h >= left ? 0 : left - h;
         atS += h;
-        peakC = Math.max(peakC, temperatureC);
+        peakC = max(peakC, temperatureC);
         own.push([atS, temperatureC]);
         curve.add(offset + atS, temperatureC);
         if (temperatureC > hottestC) return { burnt: true, peakC, endC: temperatureC, curve: curve.points() };
       }
     }
-    if (Math.abs(temperatureC - began) < 1e-9) {
+    if (abs(temperatureC - began) < 1e-7) {
       curve.repeat(own, offset + periodS, periodS, repeat - period - 1);
       break;
     }
@@ -222,6 +225,14 @@ function rungeKutta(rate: (t: number) => number, t: number, slope: number, h: nu
   return (h / 6) * (slope + 2 * k2 + 2 * k3 + k4);
 }
 
+/** About `count` points of a list with its hottest among them. */
+function thinned(own: readonly [number, number][], count: number): [number, number][] {
+  if (own.length <= count) return [...own];
+  const hottest = own.reduce((best, one, i) => (one[1] > own[best]![1] ? i : best), 0);
+  const every = ceil(own.length / count);
+  return own.filter((_, i) => i % every === 0 || i === hottest);
+}
+
 /** At most so many points of a run, evenly in time, with the hottest of each stretch. */
 class Curve {
   private readonly bins: { first: [number, number] | null; hottest: [number, number] | null }[];
@@ -230,13 +241,13 @@ class Curve {
     private readonly totalS: number,
     most: number,
   ) {
-    this.bins = Array.from({ length: Math.floor(most / 2) - 1 }, () => ({ first: null, hottest: null }));
+    this.bins = Array.from({ length: floor(most / 2) - 1 }, () => ({ first: null, hottest: null }));
   }
 
   private last: [number, number] | null = null;
 
   add(timeS: number, temperatureC: number): void {
-    const i = Math.min(this.bins.length - 1, Math.floor((timeS / this.totalS) * this.bins.length));
+    const i = min(this.bins.length - 1, floor((timeS / this.totalS) * this.bins.length));
     const bin = this.bins[i]!;
     this.last = [timeS, temperatureC];
     bin.first ??= [timeS, temperatureC];
@@ -245,10 +256,11 @@ class Curve {
 
   /** The same period again and again. */
   repeat(own: readonly [number, number][], fromS: number, periodS: number, times: number): void {
-    // More than a few periods in one stretch of the curve look alike.
-    const skip = Math.max(1, Math.floor(times / (this.bins.length * 4)));
+    // More than a few periods in one stretch of the curve look alike, and more points than the curve has say nothing.
+    const skip = max(1, floor(times / (this.bins.length * 4)));
+    const kept = thinned(own, max(2, ceil((this.bins.length * 8) / max(times, 1))));
     for (let i = 0; i < times; i += skip)
-      for (const [timeS, temperatureC] of own) this.add(fromS + i * periodS + timeS, temperatureC);
+      for (const [timeS, temperatureC] of kept) this.add(fromS + i * periodS + timeS, temperatureC);
     if (times > 0) this.add(fromS + times * periodS, own.at(-1)![1]);
   }
 

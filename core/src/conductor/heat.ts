@@ -1,5 +1,8 @@
 import { findRoot } from '../math';
 
+// Bound once: the inner loops ask for these a million times.
+const { PI, abs, log, max, min, sqrt } = Math;
+
 const stefanBoltzmann = 5.670374e-8;
 const kelvin = 273.15;
 
@@ -24,14 +27,13 @@ export function freeAirHeatPerM(
   const conductivity = 0.02436 + 7.1e-5 * filmC;
   const viscosity = 1.328e-5 + 9.2e-8 * filmC;
   const prandtl = 0.71;
-  const rayleigh =
-    (9.80665 * Math.abs(riseK) * diameterM ** 3 * prandtl) / ((filmC + kelvin) * viscosity ** 2);
+  const rayleigh = (9.80665 * abs(riseK) * diameterM ** 3 * prandtl) / ((filmC + kelvin) * viscosity ** 2);
   const nusselt =
     (0.6 + (0.387 * rayleigh ** (1 / 6)) / (1 + (0.559 / prandtl) ** (9 / 16)) ** (8 / 27)) ** 2;
   const surfaceK = surfaceC + kelvin;
   const ambientK = ambientC + kelvin;
   const radiation = emissivity * stefanBoltzmann * (surfaceK ** 2 + ambientK ** 2) * (surfaceK + ambientK);
-  return Math.PI * diameterM * ((nusselt * conductivity) / diameterM + radiation) * riseK;
+  return PI * diameterM * ((nusselt * conductivity) / diameterM + radiation) * riseK;
 }
 
 export interface Conduit {
@@ -52,7 +54,7 @@ export interface HeatPath {
 
 /** Thermal resistance of the insulation, K·m/W. Source: IEC 60287-2-1. */
 export function insulationResistance(path: HeatPath): number {
-  return (path.insulationKmPerW / (2 * Math.PI)) * Math.log(path.outerDiameterMm / path.conductorDiameterMm);
+  return (path.insulationKmPerW / (2 * PI)) * log(path.outerDiameterMm / path.conductorDiameterMm);
 }
 
 /** A point of the balance: what leaves, and how hot the conductor is while it does. */
@@ -84,7 +86,7 @@ function inConduit(path: HeatPath, conduit: Conduit): Outward {
   return (riseK) => {
     const wallC = path.ambientC + riseK;
     const heatWPerM = freeAirHeatPerM(conduit.outerMm / 1000, wallC, path.ambientC, conduit.emissivity);
-    const root = Math.sqrt((a + b * wallC) ** 2 + 2 * b * 5.2 * heatWPerM);
+    const root = sqrt((a + b * wallC) ** 2 + 2 * b * 5.2 * heatWPerM);
     const surfaceC = wallC + (2 * 5.2 * heatWPerM) / (a + b * wallC + root);
     return { heatWPerM, conductorC: surfaceC + heatWPerM * insulation };
   };
@@ -104,7 +106,7 @@ export function heatAtConductor(path: HeatPath, conductorC: number): number {
     const root = findRoot((riseK) => outward(riseK).conductorC - conductorC, 0, wholeK);
     return root === null ? 0 : outward(root.x).heatWPerM;
   });
-  return wholeK > 0 ? Math.min(...leaving) : Math.max(...leaving);
+  return wholeK > 0 ? min(...leaving) : max(...leaving);
 }
 
 /**
@@ -120,7 +122,7 @@ export function heatCurves(path: HeatPath, fromC: number, toC: number, count: nu
       if (wholeK === 0) return 0;
       return findRoot((riseK) => outward(riseK).conductorC - limitC, 0, wholeK)?.x ?? wholeK;
     };
-    const [low, high] = [end(Math.min(fromC, path.ambientC)), end(Math.max(toC, path.ambientC))];
+    const [low, high] = [end(min(fromC, path.ambientC)), end(max(toC, path.ambientC))];
     const side = (endK: number) =>
       Array.from({ length: count }, (_, i) => outward(endK * ((i + 1) / count) ** 2));
     return [...(low < 0 ? side(low).reverse() : []), outward(0), ...(high > 0 ? side(high) : [])];

@@ -1,9 +1,10 @@
-import { mainCircuits } from '../document';
+import { everyCircuit } from '../document';
 import { defineRule, type Suggestion } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
 import { catalogueOf, partKey, resistancePerM, type PartOf } from '../parts';
 import { formatNumber } from '../quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { cableDuty } from './duty';
 import { cable, type CableInput, type CableResult } from './cable';
 
 const defaultMaxDropFraction = 0.02;
@@ -23,7 +24,7 @@ const chosenCable = defineRule({
   id: 'cable.chosen-cable',
   version: 1,
   grade: 'stop',
-  title: 'The chosen traction cable does not hold',
+  title: 'The chosen cable does not hold',
   why: 'One criterion governs the size of a cable; where it fails, the others do not help.',
   remedy: 'Choose one of the ranked areas, or change installation, ambient or load and prove it.',
   source: 'Heat balance, voltage drop and adiabatic limit together',
@@ -33,20 +34,20 @@ const chosenCable = defineRule({
 const loopStep: StepDefinition = {
   id: 'conductor.loop',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const at = `circuits.${subject}`;
     const part = chosenCablePart(read, circuit.cable);
     const gaps: Gap[] = [];
-    if (part === null) gaps.push({ kind: 'not-given', path: `${at}.cable`, label: 'traction cable' });
+    if (part === null) gaps.push({ kind: 'not-given', path: `${at}.cable`, label: 'cable' });
     if (circuit.lengthM === undefined)
-      gaps.push({ kind: 'not-given', path: `${at}.lengthM`, label: 'length of the traction cable' });
+      gaps.push({ kind: 'not-given', path: `${at}.lengthM`, label: 'length of the cable' });
     else if (circuit.lengthM < 0)
       gaps.push({
         kind: 'invalid',
         path: `${at}.lengthM`,
-        label: 'length of the traction cable',
+        label: 'length of the cable',
         message: 'must be 0 or more',
       });
     const parallel = circuit.parallel ?? 1;
@@ -118,13 +119,13 @@ function chosenCablePart(read: Reader, key: string | undefined): PartOf<'cable'>
   return part?.kind === 'cable' ? part : null;
 }
 
-/** Installation and load of a circuit: what any cable in its place is judged by. */
-function circuitInputs(subject: string, read: Reader): Inputs {
+/** Where a circuit's cable lies. */
+function placeInputs(subject: string, read: Reader): Inputs {
   const circuit = read.at('circuits', subject)!;
   const at = `circuits.${subject}`;
   const inputs = new Inputs(read);
-  inputs.given('lengthM', circuit.lengthM, `${at}.lengthM`, 'length of the traction cable');
-  inputs.given('ambientC', circuit.ambientC, `${at}.ambientC`, 'ambient of the traction cable');
+  inputs.given('lengthM', circuit.lengthM, `${at}.lengthM`, 'length of the cable');
+  inputs.given('ambientC', circuit.ambientC, `${at}.ambientC`, 'ambient of the cable');
   inputs.orDefault('install', circuit.install, 'free-air', `${at}.install`, 'installation');
   inputs.optional(
     'conduitInnerMm',
@@ -140,6 +141,12 @@ function circuitInputs(subject: string, read: Reader): Inputs {
   );
   inputs.optional('parallel', circuit.parallel, `${at}.parallel`, 'conductors in parallel');
   inputs.orDefault('grouped', circuit.grouped, 2, `${at}.grouped`, 'cables that touch');
+  return inputs;
+}
+
+/** Installation and load of a circuit: what any cable in its place is judged by. */
+function circuitInputs(subject: string, read: Reader): Inputs {
+  const inputs = placeInputs(subject, read);
   inputs.figure('currentA', figureId('network.load', subject, 'rmsA'));
   inputs.figure('busVoltageV', figureId('pack.pack', 'pack', 'voltageNominalV'));
   return inputs;
@@ -160,6 +167,7 @@ export interface SizedCable {
   partKey: string;
   label: string;
   areaMm2: number;
+  conductorMaxC: number;
   ampacityA: number | null;
   conductorTemperatureC: number | null;
   voltageDropV: number | null;
@@ -176,7 +184,12 @@ export interface SizedCable {
 function size(part: PartOf<'cable'>, base: CableInput, maxDropFraction: number): SizedCable {
   const { massKgPerM: _mass, ...data } = part.data;
   const parsed = cable.parse({ ...base, ...data });
-  const named = { partKey: partKey(part), label: part.label, areaMm2: part.data.areaMm2 };
+  const named = {
+    partKey: partKey(part),
+    label: part.label,
+    areaMm2: part.data.areaMm2,
+    conductorMaxC: part.data.conductorMaxC,
+  };
   if (!parsed.ok) {
     return {
       ...named,
@@ -227,13 +240,13 @@ function cableFailures(result: CableResult, currentA: number, maxDropFraction: n
 const cableStep: StepDefinition = {
   id: 'conductor.cable',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const chosen = chosenCablePart(read, circuit.cable);
     const inputs = circuitInputs(subject, read);
     if (chosen === null)
-      inputs.missing({ kind: 'not-given', path: `circuits.${subject}.cable`, label: 'traction cable' });
+      inputs.missing({ kind: 'not-given', path: `circuits.${subject}.cable`, label: 'cable' });
     else setCable(inputs, chosen);
     const run = inputs.run(cable);
     const maxDrop = circuit.maxDropFraction ?? defaultMaxDropFraction;
@@ -275,7 +288,11 @@ const cableStep: StepDefinition = {
             .filter(({ partKey: key }) => key !== circuit.cable)
             .sort(
               (a, b) =>
-                Number(b.fits) - Number(a.fits) || (a.fits ? a.areaMm2 - b.areaMm2 : b.areaMm2 - a.areaMm2),
+                Number(b.fits) - Number(a.fits) ||
+                // Of the same insulation first.
+                Number(b.conductorMaxC === chosen?.data.conductorMaxC) -
+                  Number(a.conductorMaxC === chosen?.data.conductorMaxC) ||
+                (a.fits ? a.areaMm2 - b.areaMm2 : b.areaMm2 - a.areaMm2),
             )
             .slice(0, 4);
     const checks = [
@@ -295,16 +312,18 @@ const cableStep: StepDefinition = {
   },
 };
 
-/** Every cable of the catalogue in the place of `base`, in the order of area; drop judged against a share of 0…1. */
-export function sizeTable(base: CableInput, maxDropFraction: number): SizedCable[] {
-  return catalogueOf('cable').map((part) => size(part, base, maxDropFraction));
+/** Every cable of the catalogue in the place of `base`, of one class of insulation or of all; drop judged against a share of 0…1. */
+export function sizeTable(base: CableInput, maxDropFraction: number, conductorMaxC?: number): SizedCable[] {
+  return catalogueOf('cable')
+    .filter(({ data }) => conductorMaxC === undefined || data.conductorMaxC === conductorMaxC)
+    .map((part) => size(part, base, maxDropFraction));
 }
 
 /** The place in which all areas are compared; the table itself is made on request, by `sizeTable`. */
 const sizesStep: StepDefinition = {
   id: 'conductor.sizes',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const inputs = circuitInputs(subject, read);
     setCable(inputs, catalogueOf('cable')[0]!);
@@ -319,4 +338,52 @@ const sizesStep: StepDefinition = {
   },
 };
 
-export const conductorSteps: StepDefinition[] = [loopStep, cableStep, sizesStep];
+/** Periods that are walked: the conductor has settled long before. */
+const dutyPeriods = 400;
+
+/** The conductor over its repeated load: what the mean square hides. */
+const dutyStep: StepDefinition = {
+  id: 'conductor.duty',
+  version: 1,
+  subjects: everyCircuit,
+  compute(subject, read) {
+    const circuit = read.at('circuits', subject)!;
+    const at = `circuits.${subject}`;
+    const inputs = placeInputs(subject, read);
+    const chosen = chosenCablePart(read, circuit.cable);
+    if (chosen === null) inputs.missing({ kind: 'not-given', path: `${at}.cable`, label: 'cable' });
+    else setCable(inputs, chosen);
+    const profile = circuit.loadProfile;
+    inputs.given(
+      'profile',
+      profile === undefined || profile.length === 0 ? undefined : profile,
+      `${at}.loadProfile`,
+      'load profile',
+    );
+    // The temperature does not depend on it; reading the pack's would make every change of the pack run this again.
+    inputs.set('busVoltageV', 1, { kind: 'constant', source: 'not in the temperature' });
+    inputs.set('repeat', dutyPeriods, { kind: 'constant', source: 'until it has settled' });
+    const run = inputs.run(cableDuty);
+    const figures = run.figures('conductor.duty', subject, [
+      {
+        name: 'peakTemperatureC',
+        symbol: 'T_pk',
+        label: 'Hottest over the load',
+        unit: '°C',
+        ...(chosen !== null && { limit: { max: chosen.data.conductorMaxC } }),
+      },
+    ]);
+    return run.output(
+      figures,
+      run.checks(
+        [subject],
+        [
+          { label: 'hottest conductor', value: run.result?.peakTemperatureC ?? 0, unit: '°C' },
+          { label: 'limit of the insulation', value: chosen?.data.conductorMaxC ?? 0, unit: '°C' },
+        ],
+      ),
+    );
+  },
+};
+
+export const conductorSteps: StepDefinition[] = [loopStep, cableStep, dutyStep, sizesStep];

@@ -1,6 +1,9 @@
-import { mainCircuits } from '../document';
+import { switchedCircuits } from '../document';
 import { rulesOf } from '../finding';
 import { figureId, type Gap } from '../figure';
+import { clearingTimeS, meltTimeS } from '../fuse';
+import { logSpaced } from '../math';
+import type { FuseData } from '../parts';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type StepDefinition } from '../step';
 
@@ -11,7 +14,7 @@ const rules = {
   voltage: rule(
     'voltage',
     'stop',
-    'The main contactors are not made for this voltage',
+    'The contactors are not made for this voltage',
     'A DC arc that the contactor cannot blow out keeps the circuit closed and burns the contacts.',
     'Choose contactors whose DC rating is at or above the highest pack voltage.',
     source,
@@ -19,10 +22,18 @@ const rules = {
   carry: rule(
     'carry',
     'stop',
-    'The main contactors carry more than their rating',
+    'The contactors carry more than their rating',
     'Contacts that run hot weld or lose their spring.',
     'Choose a larger contactor, or lower the load.',
     source,
+  ),
+  shortTime: rule(
+    'short-time',
+    'mend',
+    'The contacts give out before the fuse has cleared',
+    'Contacts that carry a fault for too long lift, arc and weld: the circuit stays closed just when it must open.',
+    'A faster fuse, or contactors whose short-time curve lies above its clearing over all faults.',
+    'Contactor makers’ short-time curves; the fuse’s longest clearing',
   ),
   faultBreak: rule(
     'fault-above-break',
@@ -34,18 +45,91 @@ const rules = {
   ),
 };
 
-/** The main contactors against voltage, load and fault. */
+/** Time for which contacts carry a current; null: for ever. Log-log between points, I²t of the last beyond it. */
+export const carryTimeS = meltTimeS;
+
+/**
+ * The first of 40 currents over the range of faults at which the fuse takes longer than the contacts carry it.
+ *
+ * @returns null when the fuse is always done before
+ */
+export function firstUncovered(
+  fuse: FuseData,
+  shortTime: [number, number][],
+  faultMinA: number,
+  faultMaxA: number,
+): { currentA: number; clearingS: number | null; carryS: number } | null {
+  for (const currentA of faultMinA < faultMaxA ? logSpaced(faultMinA, faultMaxA, 40) : [faultMaxA]) {
+    const carryS = carryTimeS(shortTime, currentA);
+    const clearingS = clearingTimeS(fuse, currentA);
+    if (carryS !== null && (clearingS === null || clearingS > carryS)) return { currentA, clearingS, carryS };
+  }
+  return null;
+}
+
+/** Contactors against the fuse in their path: it has to clear before they weld. */
+const shortTimeStep: StepDefinition = {
+  id: 'contactor.short-time',
+  version: 1,
+  subjects: switchedCircuits,
+  compute(subject, read) {
+    const circuit = read.at('circuits', subject)!;
+    const contactor = read.at('parts', circuit.contactor ?? '');
+    const fuse = read.at('parts', circuit.fuse ?? '');
+    const largest = read.figure(figureId('fuse.fault', `${subject}/largest`, 'prospectiveA'));
+    const smallest = read.figure(figureId('fuse.fault', `${subject}/smallest`, 'prospectiveA'));
+    const at = `circuits.${subject}`;
+    const gaps: Gap[] = [
+      ...(contactor?.kind !== 'contactor'
+        ? [{ kind: 'not-given' as const, path: `${at}.contactor`, label: 'contactors' }]
+        : contactor.data.shortTime === undefined
+          ? [
+              {
+                kind: 'not-given' as const,
+                path: `${at}.contactor`,
+                label: 'short-time curve of the contactor',
+              },
+            ]
+          : []),
+      ...(fuse?.kind !== 'fuse' ? [{ kind: 'not-given' as const, path: `${at}.fuse`, label: 'fuse' }] : []),
+      ...[largest, smallest].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : [])),
+    ];
+    const uncovered =
+      gaps.length > 0 || fuse?.kind !== 'fuse' || contactor?.kind !== 'contactor'
+        ? null
+        : firstUncovered(fuse.data, contactor.data.shortTime!, smallest.value!, largest.value!);
+    return {
+      figures: [],
+      checks: [
+        judge(
+          rules.shortTime,
+          [subject],
+          gaps,
+          uncovered === null
+            ? null
+            : `At ${formatNumber(uncovered.currentA)} A the contacts stand ${formatNumber(uncovered.carryS, 2)} s; the fuse ${uncovered.clearingS === null ? 'never clears' : `takes ${formatNumber(uncovered.clearingS, 2)} s`}.`,
+          [
+            { label: 'largest fault', value: largest.value ?? 0, unit: 'A' },
+            { label: 'smallest fault', value: smallest.value ?? 0, unit: 'A' },
+          ],
+        ),
+      ],
+    };
+  },
+};
+
+/** The contactors against voltage, load and fault. */
 const contactorStep: StepDefinition = {
   id: 'contactor.main',
   version: 1,
-  subjects: mainCircuits,
+  subjects: switchedCircuits,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'contactor');
     const part = key === undefined ? undefined : read.at('parts', key);
     const chosen = part?.kind === 'contactor' ? part.data : null;
     const missing: Gap[] =
       chosen === null
-        ? [{ kind: 'not-given', path: `circuits.${subject}.contactor`, label: 'main contactors' }]
+        ? [{ kind: 'not-given', path: `circuits.${subject}.contactor`, label: 'contactors' }]
         : [];
     const compare = (
       which: keyof typeof rules,
@@ -98,4 +182,4 @@ const contactorStep: StepDefinition = {
   },
 };
 
-export const contactorSteps: StepDefinition[] = [contactorStep];
+export const contactorSteps: StepDefinition[] = [contactorStep, shortTimeStep];

@@ -272,7 +272,17 @@ export interface Design {
 /** The id of the main circuit: there is exactly one from the start. */
 export const mainCircuit: Id = 'circuit-main';
 
-/** The circuits that the Protect station computes whole. */
+/** Every circuit: load, faults, fuse and cable are computed for each. */
+export const everyCircuit = (design: Pick<Design, 'circuits'>): Id[] => Object.keys(design.circuits);
+
+/** Circuits that have contactors, or should have: the main one always. */
+export const switchedCircuits = (design: Pick<Design, 'circuits'>): Id[] =>
+  everyCircuit(design).filter((id) => {
+    const { role, contactor } = design.circuits[id]!;
+    return role === 'main' || contactor !== undefined;
+  });
+
+/** The circuits that pre-charge the bus. */
 export const mainCircuits = (design: Pick<Design, 'circuits'>): Id[] =>
   Object.keys(design.circuits).filter((id) => design.circuits[id]!.role === 'main');
 

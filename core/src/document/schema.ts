@@ -80,6 +80,7 @@ const partData: Record<PartKind, ReturnType<typeof record>> = {
     closeMs: number(),
     openMs: number(),
     polarised: oneOf([true, false]),
+    shortTime: table.optional({ columns: [{}, {}] }),
   }),
   fuse: record({
     ratedA: number(),

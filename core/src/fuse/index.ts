@@ -3,3 +3,4 @@ export { fuseRules } from './rules';
 export { fuse, type FuseInput, type FuseResult } from './fuse';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 export { fuseSteps, rankFuses, type RankedFuse } from './steps';
+export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';

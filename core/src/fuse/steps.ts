@@ -1,4 +1,4 @@
-import { mainCircuits } from '../document';
+import { everyCircuit } from '../document';
 import type { Suggestion } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
 import { catalogueOf, partKey, type PartOf } from '../parts';
@@ -8,6 +8,7 @@ import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../
 import { faultCurrent } from './fault-current';
 import { fuse, type FuseInput, type FuseResult } from './fuse';
 import { fuseRules } from './rules';
+import { selectiveStep } from './selective';
 
 /** Pack resistance cold and near empty over the one given, where the design does not say. */
 const defaultColdFactor = 2.5;
@@ -20,7 +21,7 @@ const chosenFuse = defineRule({
   id: 'fuse.chosen-fuse',
   version: 1,
   grade: 'stop',
-  title: 'The chosen main fuse does not hold',
+  title: 'The chosen fuse does not hold',
   why: 'A fuse that fails one criterion protects against the other faults only on paper.',
   remedy: 'Choose one of the ranked replacements, or change what the failed criterion rests on.',
   source: 'All criteria of the fuse calculation together',
@@ -30,7 +31,7 @@ const chosenFuse = defineRule({
 const faultStep: StepDefinition = {
   id: 'fuse.fault',
   version: 1,
-  subjects: (design) => mainCircuits(design).flatMap((id) => [`${id}/largest`, `${id}/smallest`]),
+  subjects: (design) => everyCircuit(design).flatMap((id) => [`${id}/largest`, `${id}/smallest`]),
   compute(subject, read) {
     const [circuitId = '', which] = subject.split('/');
     const largest = which === 'largest';
@@ -113,8 +114,7 @@ function circuitInputs(subject: string, read: Reader): Inputs {
   inputs.optional('ambientC', circuit.fuseAmbientC, `${at}.fuseAmbientC`, 'ambient at the fuse');
   inputs.given('loadProfile', circuit.loadProfile, `${at}.loadProfile`, 'load profile');
   const cable = circuit.cable === undefined ? undefined : read.at('parts', circuit.cable);
-  if (cable?.kind !== 'cable')
-    inputs.missing({ kind: 'not-given', path: `${at}.cable`, label: 'traction cable' });
+  if (cable?.kind !== 'cable') inputs.missing({ kind: 'not-given', path: `${at}.cable`, label: 'cable' });
   else {
     const key = partKey(cable);
     inputs.set(
@@ -178,14 +178,14 @@ export function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): Ranke
 const mainFuseStep: StepDefinition = {
   id: 'fuse.main',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
     const part = key === undefined ? undefined : read.at('parts', key);
     const chosen = part?.kind === 'fuse' ? part : null;
     const inputs = circuitInputs(subject, read);
     if (chosen === null)
-      inputs.missing({ kind: 'not-given', path: `circuits.${subject}.fuse`, label: 'main fuse' });
+      inputs.missing({ kind: 'not-given', path: `circuits.${subject}.fuse`, label: 'fuse' });
     else setFuse(inputs, chosen);
     const run = inputs.run(fuse);
     const { result, input } = run;
@@ -252,7 +252,7 @@ const mainFuseStep: StepDefinition = {
 const fuseChoiceStep: StepDefinition = {
   id: 'fuse.choice',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
     const part = key === undefined ? undefined : read.at('parts', key);
@@ -265,4 +265,4 @@ const fuseChoiceStep: StepDefinition = {
   },
 };
 
-export const fuseSteps: StepDefinition[] = [faultStep, mainFuseStep, fuseChoiceStep];
+export const fuseSteps: StepDefinition[] = [faultStep, mainFuseStep, fuseChoiceStep, selectiveStep];

@@ -1,3 +1,5 @@
+// Bound once: the inner loops ask for these a million times.
+const { abs, sign, max, min, sqrt } = Math;
 export interface Root {
   x: number;
   /** The function's value at `x`. */
@@ -35,14 +37,14 @@ export function findRoot(
       fc = fa;
       step = before = b - a;
     }
-    if (Math.abs(fc) < Math.abs(fb)) {
+    if (abs(fc) < abs(fb)) {
       [a, b, c] = [b, c, b];
       [fa, fb, fc] = [fb, fc, fb];
     }
-    const tolerance = 2 * Number.EPSILON * Math.abs(b) + 0.5 * relativeTolerance * Math.abs(b) + 1e-300;
+    const tolerance = 2 * Number.EPSILON * abs(b) + 0.5 * relativeTolerance * abs(b) + 1e-300;
     const half = (c - b) / 2;
-    if (Math.abs(half) <= tolerance || fb === 0) return { x: b, residual: fb, iterations };
-    if (Math.abs(before) >= tolerance && Math.abs(fa) > Math.abs(fb)) {
+    if (abs(half) <= tolerance || fb === 0) return { x: b, residual: fb, iterations };
+    if (abs(before) >= tolerance && abs(fa) > abs(fb)) {
       const s = fb / fa;
       let p: number;
       let q: number;
@@ -57,7 +59,7 @@ export function findRoot(
       }
       if (p > 0) q = -q;
       else p = -p;
-      if (2 * p < Math.min(3 * half * q - Math.abs(tolerance * q), Math.abs(before * q))) {
+      if (2 * p < min(3 * half * q - abs(tolerance * q), abs(before * q))) {
         before = step;
         step = p / q;
       } else {
@@ -68,7 +70,7 @@ export function findRoot(
     }
     a = b;
     fa = fb;
-    b += Math.abs(step) > tolerance ? step : Math.sign(half) * tolerance;
+    b += abs(step) > tolerance ? step : sign(half) * tolerance;
     fb = f(b);
   }
   return { x: b, residual: fb, iterations: 200 };
@@ -96,9 +98,9 @@ export function minimise(
       best = i;
     }
   }
-  const golden = (Math.sqrt(5) - 1) / 2;
-  let a = low + Math.max(0, best - 1) * step;
-  let b = low + Math.min(gridPoints - 1, best + 1) * step;
+  const golden = (sqrt(5) - 1) / 2;
+  let a = low + max(0, best - 1) * step;
+  let b = low + min(gridPoints - 1, best + 1) * step;
   let x1 = b - golden * (b - a);
   let x2 = a + golden * (b - a);
   let f1 = f(x1);

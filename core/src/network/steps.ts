@@ -1,4 +1,4 @@
-import { mainCircuits } from '../document';
+import { everyCircuit } from '../document';
 import { figureId, type Figure, type Gap } from '../figure';
 import type { Reader, StepDefinition } from '../step';
 import { networkChecks } from './checks';
@@ -8,7 +8,7 @@ import type { NetworkSlices } from './derive';
 const loadStep: StepDefinition = {
   id: 'network.load',
   version: 1,
-  subjects: mainCircuits,
+  subjects: everyCircuit,
   compute(subject, read) {
     const profile = read.at('circuits', subject, 'loadProfile');
     const path = `circuits.${subject}.loadProfile`;

@@ -12,10 +12,15 @@ describe('the starter catalogue', () => {
     expect(new Set(catalogueOf('module').map(({ data }) => data.chemistry))).toEqual(
       new Set(['NMC', 'LFP', 'LMO']),
     );
-    expect(catalogueOf('contactor')).toHaveLength(4);
-    expect(catalogueOf('fuse')).toHaveLength(10);
-    expect(catalogueOf('resistor')).toHaveLength(8);
-    expect(catalogueOf('cable').map(({ data }) => data.areaMm2)).toEqual(cableAreasMm2);
+    expect(catalogueOf('contactor')).toHaveLength(12);
+    expect(catalogueOf('fuse').length).toBeGreaterThanOrEqual(30);
+    expect(catalogueOf('resistor')).toHaveLength(20);
+    const classes = new Set(catalogueOf('cable').map(({ data }) => data.conductorMaxC));
+    expect([...classes]).toEqual([125, 105, 180]);
+    for (const limit of classes)
+      expect(
+        catalogueOf('cable').flatMap(({ data }) => (data.conductorMaxC === limit ? [data.areaMm2] : [])),
+      ).toEqual(cableAreasMm2);
   });
 
   test('keys are unique and can stand in a path', () => {
@@ -88,8 +93,8 @@ describe('plausibility', () => {
       expect([label, data.peakA > data.continuousA]).toEqual([label, true]);
     }
   });
-  test('thicker cables are thicker, heavier and carry more', () => {
-    const cables = catalogueOf('cable').map(({ data }) => data);
+  test.each([105, 125, 180])('of %s °C, thicker cables are thicker, heavier and carry more', (limit) => {
+    const cables = catalogueOf('cable').flatMap(({ data }) => (data.conductorMaxC === limit ? [data] : []));
     const ampacities = cables.map(({ massKgPerM: _mass, ...data }) => {
       const parsed = cable.parse({
         ...data,
@@ -108,9 +113,18 @@ describe('plausibility', () => {
     // Copper alone, at 8.96 g/cm³, weighs less than the cable.
     for (const { areaMm2, massKgPerM } of cables) expect(massKgPerM).toBeGreaterThan(areaMm2 * 8.96e-3);
   });
-  test('k of the cables is that of copper from their limit to 250 °C', () => {
-    const k = 226 * Math.sqrt(Math.log((234.5 + 250) / (234.5 + 125)));
-    for (const { data } of catalogueOf('cable')) expect(Math.abs(data.adiabaticK - k)).toBeLessThan(0.5);
+  test('k of the cables is that of copper from their limit to what the insulation stands once', () => {
+    const endC: Record<number, number> = { 105: 250, 125: 250, 180: 350 };
+    for (const { data } of catalogueOf('cable')) {
+      const k = 226 * Math.sqrt(Math.log((234.5 + endC[data.conductorMaxC]!) / (234.5 + data.conductorMaxC)));
+      expect(Math.abs(data.adiabaticK - k)).toBeLessThan(0.6);
+    }
+  });
+  test('contacts carry for ever what they are rated for, and larger ones never less', () => {
+    for (const { label, data } of catalogueOf('contactor')) {
+      expect([label, data.shortTime![0]![0] > data.continuousA]).toEqual([label, true]);
+      expect([label, data.breakA > data.continuousA && data.makeA > data.continuousA]).toEqual([label, true]);
+    }
   });
   test('a fuse does not melt at its rating and breaks more than its curve reaches', () => {
     for (const { label, data } of catalogueOf('fuse')) {

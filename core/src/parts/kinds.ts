@@ -39,6 +39,8 @@ export interface ContactorData {
   closeMs: number;
   openMs: number;
   polarised: boolean;
+  /** How long contacts carry a current, rising in current; absent: the maker does not say. */
+  shortTime?: [currentA: number, timeS: number][];
 }
 
 export interface FuseData {

@@ -19,24 +19,72 @@ const sizes: [number, number, number, number][] = [
   [120, 16.0, 20.8, 1.26],
 ];
 
-/** Invented HV cables, cross-linked orange sheath, 125 °C. */
-export const cables: PartOf<'cable'>[] = sizes.map(
-  ([areaMm2, conductorDiameterMm, outerDiameterMm, massKgPerM]) => ({
-    id: `marl-x${String(areaMm2).replace('.', '-')}`,
-    revision: 1,
-    kind: 'cable',
-    make: 'Marlpit',
-    number: `X125-${areaMm2}`,
-    label: `Marlpit X125, ${areaMm2} mm², 125 °C`,
-    data: {
-      areaMm2,
-      conductorDiameterMm,
-      outerDiameterMm,
-      conductorMaxC: 125,
-      insulationKmPerW: 4.0,
-      // 226·√ln((234.5+250)/(234.5+125)): copper from 125 to 250 °C, IEC 60364-5-54
-      adiabaticK: 123,
-      massKgPerM,
-    },
-  }),
+/** A class of insulation. */
+interface Series {
+  id: string;
+  number: string;
+  conductorMaxC: number;
+  insulationKmPerW: number;
+  /** A√s/mm² from the conductor's limit; 226·√ln((234.5 + T_end)/(234.5 + T_max)), IEC 60364-5-54. */
+  adiabaticK: number;
+  /** Insulation's thickness and mass over those of the first series. */
+  thickness: number;
+  mass: number;
+}
+
+const series: Series[] = [
+  // From 125 to 250 °C.
+  {
+    id: 'x',
+    number: 'X125',
+    conductorMaxC: 125,
+    insulationKmPerW: 4.0,
+    adiabaticK: 123,
+    thickness: 1,
+    mass: 1,
+  },
+  // From 105 to 250 °C.
+  {
+    id: 't',
+    number: 'T105',
+    conductorMaxC: 105,
+    insulationKmPerW: 5.0,
+    adiabaticK: 135,
+    thickness: 1.15,
+    mass: 1.08,
+  },
+  // From 180 to 350 °C: silicone stands more at the end.
+  {
+    id: 'q',
+    number: 'Q180',
+    conductorMaxC: 180,
+    insulationKmPerW: 4.0,
+    adiabaticK: 132,
+    thickness: 1.2,
+    mass: 1.05,
+  },
+];
+
+/** Invented HV cables in three classes of insulation, orange sheath. */
+export const cables: PartOf<'cable'>[] = series.flatMap(
+  ({ id, number, conductorMaxC, insulationKmPerW, adiabaticK, thickness, mass }) =>
+    sizes.map(([areaMm2, conductorDiameterMm, outerDiameterMm, massKgPerM]) => ({
+      id: `marl-${id}${String(areaMm2).replace('.', '-')}`,
+      revision: 1,
+      kind: 'cable',
+      make: 'Marlpit',
+      number: `${number}-${areaMm2}`,
+      label: `Marlpit ${number}, ${areaMm2} mm², ${conductorMaxC} °C`,
+      data: {
+        areaMm2,
+        conductorDiameterMm,
+        outerDiameterMm: Number(
+          (conductorDiameterMm + (outerDiameterMm - conductorDiameterMm) * thickness).toFixed(2),
+        ),
+        conductorMaxC,
+        insulationKmPerW,
+        adiabaticK,
+        massKgPerM: Number((massKgPerM * mass).toPrecision(3)),
+      },
+    })),
 );

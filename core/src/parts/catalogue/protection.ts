@@ -69,31 +69,68 @@ function fuseOf(id: string, number: string, row: FuseRow): PartOf<'fuse'> {
   };
 }
 
-/** Invented fuses. */
-export const fuses: PartOf<'fuse'>[] = [
-  fuseOf('calderside-f32', 'F32-500', { ratedA: 32, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
-  fuseOf('calderside-f63', 'F63-500', { ratedA: 63, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
-  fuseOf('calderside-f160', 'F160-500', { ratedA: 160, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
-  fuseOf('calderside-f250', 'F250-500', { ratedA: 250, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
-  fuseOf('calderside-f350', 'F350-500', { ratedA: 350, ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' }),
-  fuseOf('calderside-f500', 'F500-500', { ratedA: 500, ratedVoltageV: 500, breakingA: 25_000, kind: 'fast' }),
-  fuseOf('calderside-s250', 'S250-500', { ratedA: 250, ratedVoltageV: 500, breakingA: 15_000, kind: 'slow' }),
-  fuseOf('calderside-s350', 'S350-500', { ratedA: 350, ratedVoltageV: 500, breakingA: 15_000, kind: 'slow' }),
-  fuseOf('calderside-p300', 'P300-700', {
-    ratedA: 300,
-    ratedVoltageV: 700,
-    breakingA: 50_000,
-    kind: 'partial',
-  }),
-  fuseOf('calderside-f400l', 'F400-150', {
-    ratedA: 400,
-    ratedVoltageV: 150,
-    breakingA: 10_000,
-    kind: 'fast',
-  }),
+/** Ratings of each series, A; every id is `calderside-` with what stands here. */
+const fuseSeries: {
+  ids: (ratedA: number) => [id: string, number: string];
+  ratedA: number[];
+  row: Omit<FuseRow, 'ratedA'>;
+}[] = [
+  {
+    ids: (a) => [`f${a}`, `F${a}-500`],
+    ratedA: [10, 16, 20, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250, 300, 350, 400],
+    row: { ratedVoltageV: 500, breakingA: 20_000, kind: 'fast' },
+  },
+  {
+    ids: (a) => [`f${a}`, `F${a}-500`],
+    ratedA: [500, 630],
+    row: { ratedVoltageV: 500, breakingA: 25_000, kind: 'fast' },
+  },
+  {
+    ids: (a) => [`s${a}`, `S${a}-500`],
+    ratedA: [100, 160, 250, 350, 500],
+    row: { ratedVoltageV: 500, breakingA: 15_000, kind: 'slow' },
+  },
+  {
+    ids: (a) => [`h${a}`, `H${a}-1000`],
+    ratedA: [63, 160, 300],
+    row: { ratedVoltageV: 1000, breakingA: 30_000, kind: 'fast' },
+  },
+  {
+    ids: (a) => [`p${a}`, `P${a}-700`],
+    ratedA: [100, 200, 300, 400],
+    row: { ratedVoltageV: 700, breakingA: 50_000, kind: 'partial' },
+  },
+  {
+    ids: (a) => [`f${a}l`, `F${a}-150`],
+    ratedA: [63, 160, 250, 400],
+    row: { ratedVoltageV: 150, breakingA: 10_000, kind: 'fast' },
+  },
 ];
 
-function contactorOf(id: string, number: string, data: ContactorData): PartOf<'contactor'> {
+/** Invented fuses. */
+export const fuses: PartOf<'fuse'>[] = fuseSeries.flatMap(({ ids, ratedA, row }) =>
+  ratedA.map((rating) => {
+    const [id, number] = ids(rating);
+    return fuseOf(`calderside-${id}`, number, { ratedA: rating, ...row });
+  }),
+);
+
+/** For how long contacts carry multiples of their rating before they weld or lose their spring. */
+const shortTimeMultiples: [multiple: number, timeS: number][] = [
+  [1.3, 900],
+  [1.6, 240],
+  [2, 90],
+  [3, 25],
+  [5, 6],
+  [8, 1.6],
+  [12, 0.45],
+];
+
+function contactorOf(id: string, number: string, row: Omit<ContactorData, 'shortTime'>): PartOf<'contactor'> {
+  const data = {
+    ...row,
+    shortTime: curveOf(row.continuousA, shortTimeMultiples),
+  };
   const label = `Hollin ${number}, ${data.continuousA} A ${data.ratedVoltageV} V`;
   return { id, revision: 1, kind: 'contactor', make: 'Hollin', number, label, data };
 }
@@ -148,6 +185,102 @@ export const contactors: PartOf<'contactor'>[] = [
     openMs: 12,
     polarised: false,
   }),
+  contactorOf('hollin-k100', 'K100', {
+    ratedVoltageV: 500,
+    continuousA: 100,
+    makeA: 160,
+    breakA: 400,
+    coilV: 12,
+    coilPullInA: 1.9,
+    coilHoldW: 1.2,
+    closeMs: 22,
+    openMs: 9,
+    polarised: false,
+  }),
+  contactorOf('hollin-k150', 'K150', {
+    ratedVoltageV: 500,
+    continuousA: 150,
+    makeA: 240,
+    breakA: 650,
+    coilV: 12,
+    coilPullInA: 3.2,
+    coilHoldW: 1.5,
+    closeMs: 24,
+    openMs: 10,
+    polarised: true,
+  }),
+  contactorOf('hollin-k250', 'K250', {
+    ratedVoltageV: 500,
+    continuousA: 250,
+    makeA: 420,
+    breakA: 1300,
+    coilV: 12,
+    coilPullInA: 3.8,
+    coilHoldW: 1.9,
+    closeMs: 26,
+    openMs: 11,
+    polarised: true,
+  }),
+  contactorOf('hollin-k500', 'K500', {
+    ratedVoltageV: 500,
+    continuousA: 500,
+    makeA: 900,
+    breakA: 2600,
+    coilV: 12,
+    coilPullInA: 4.4,
+    coilHoldW: 3.1,
+    closeMs: 32,
+    openMs: 13,
+    polarised: true,
+  }),
+  contactorOf('hollin-h200', 'H200', {
+    ratedVoltageV: 900,
+    continuousA: 200,
+    makeA: 320,
+    breakA: 1000,
+    coilV: 12,
+    coilPullInA: 3.9,
+    coilHoldW: 2.2,
+    closeMs: 26,
+    openMs: 11,
+    polarised: true,
+  }),
+  contactorOf('hollin-h350', 'H350', {
+    ratedVoltageV: 900,
+    continuousA: 350,
+    makeA: 600,
+    breakA: 1800,
+    coilV: 12,
+    coilPullInA: 4.2,
+    coilHoldW: 2.6,
+    closeMs: 30,
+    openMs: 12,
+    polarised: true,
+  }),
+  contactorOf('hollin-l100', 'L100', {
+    ratedVoltageV: 150,
+    continuousA: 100,
+    makeA: 250,
+    breakA: 500,
+    coilV: 12,
+    coilPullInA: 1.1,
+    coilHoldW: 2.8,
+    closeMs: 18,
+    openMs: 8,
+    polarised: false,
+  }),
+  contactorOf('hollin-l250', 'L250', {
+    ratedVoltageV: 150,
+    continuousA: 250,
+    makeA: 500,
+    breakA: 1000,
+    coilV: 12,
+    coilPullInA: 1.8,
+    coilHoldW: 3.6,
+    closeMs: 24,
+    openMs: 10,
+    polarised: false,
+  }),
 ];
 
 function resistorOf(id: string, number: string, data: ResistorData): PartOf<'resistor'> {
@@ -173,4 +306,16 @@ export const resistors: PartOf<'resistor'>[] = [
   resistorOf('ember-150', 'E150-100', resistor(150, 5200, 100, 900)),
   resistorOf('ember-220', 'E220-50', resistor(220, 2400, 50, 750)),
   resistorOf('ember-330', 'E330-25', resistor(330, 1300, 25, 500, 0.1)),
+  resistorOf('ember-33', 'E33-100', resistor(33, 5000, 100, 750)),
+  resistorOf('ember-39', 'E39-100', resistor(39, 5600, 100, 750)),
+  resistorOf('ember-56', 'E56-100', resistor(56, 6000, 100, 900)),
+  resistorOf('ember-68', 'E68-50', resistor(68, 2600, 50, 750)),
+  resistorOf('ember-68h', 'E68-200', resistor(68, 13_000, 200, 900)),
+  resistorOf('ember-120', 'E120-50', resistor(120, 2500, 50, 750)),
+  resistorOf('ember-180', 'E180-100', resistor(180, 5000, 100, 900)),
+  resistorOf('ember-270', 'E270-50', resistor(270, 2300, 50, 900)),
+  resistorOf('ember-390', 'E390-25', resistor(390, 1200, 25, 750, 0.1)),
+  resistorOf('ember-470', 'E470-50', resistor(470, 2200, 50, 900)),
+  resistorOf('ember-680', 'E680-25', resistor(680, 1100, 25, 750, 0.1)),
+  resistorOf('ember-1000', 'E1000-25', resistor(1000, 1000, 25, 900, 0.1)),
 ];
