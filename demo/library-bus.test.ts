@@ -173,7 +173,7 @@ describe('choices stay, findings rank replacements', () => {
     );
     // 605 V at full: of the series for 700 and 1000 V the smallest that carries the load and clears every fault.
     expect(finding(evaluation, 'fuse.chosen-fuse')?.suggestions[0]).toMatchObject({
-      partKey: 'calderside-h300@1',
+      partKey: 'calderside-p200@1',
       fits: true,
     });
   });

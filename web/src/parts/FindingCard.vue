@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FindingStatus } from '@torvek/core/design';
+import { mainCircuit } from '@torvek/core/document';
 import { formatQuantity } from '@torvek/core/quantity';
 import { computed, nextTick, ref, watch } from 'vue';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -40,6 +41,16 @@ const kind = computed(() => {
   return room.startsWith('precharge') ? 'resistor' : room.startsWith('fuse') ? 'fuse' : 'cable';
 });
 
+/** The circuit that it is about. */
+const circuit = computed(() => {
+  const [subject = ''] = check.value.subjects.map((one) => one.split('/')[0]!);
+  return job.design.circuits[subject] === undefined ? null : subject;
+});
+/** Named where the message alone would not tell which one. */
+const branch = computed(() =>
+  circuit.value === null || circuit.value === mainCircuit ? null : job.design.circuits[circuit.value]!.tag,
+);
+
 async function accept(): Promise<void> {
   if (reason.value.trim() === '') {
     problem.value = 'A reason is needed: it stands in the record.';
@@ -68,7 +79,9 @@ async function accept(): Promise<void> {
   <article class="finding" :class="[check.grade, { accepted: finding.accepted }]" :data-rule="check.rule.id">
     <button ref="head" type="button" class="visually-plain head" :aria-expanded="open" @click="open = !open">
       <GradeMark :grade="check.grade" />
-      <span>{{ check.message }}</span>
+      <span
+        ><b v-if="branch !== null">{{ branch }}: </b>{{ check.message }}</span
+      >
     </button>
     <p v-if="finding.accepted" class="state">
       Accepted by {{ finding.accepted.by }}, entry {{ finding.accepted.seq }}:
@@ -85,7 +98,11 @@ async function accept(): Promise<void> {
       </p>
       <ul>
         <li v-for="one in check.suggestions" :key="one.partKey">
-          <button type="button" class="btn btn-quiet btn-sm" @click="choosePart(job, kind, one.partKey)">
+          <button
+            type="button"
+            class="btn btn-quiet btn-sm"
+            @click="choosePart(job, circuit ?? mainCircuit, kind, one.partKey)"
+          >
             take
           </button>
           <span

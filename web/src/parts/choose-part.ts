@@ -1,4 +1,4 @@
-import { mainCircuit, type Design } from '@torvek/core/document';
+import { mainCircuit, type Design, type Id } from '@torvek/core/document';
 import { pin, unpinUnused } from '@torvek/core/pack';
 import { catalogued, type PartKind } from '@torvek/core/parts';
 
@@ -7,12 +7,17 @@ interface Changing {
   change(label: string, recipe: (draft: Design) => void): void;
 }
 
-/** Chooses a part of the catalogue, or one pinned already, for the main circuit: one change. */
-export function choosePart(job: Changing, kind: Exclude<PartKind, 'module'>, key: string): void {
+/** Chooses a part of the catalogue, or one pinned already, for a circuit: one change. */
+export function choosePart(job: Changing, circuit: Id, kind: Exclude<PartKind, 'module'>, key: string): void {
   const part = job.design.parts[key] ?? catalogued(key);
-  if (part === undefined || part.kind !== kind) return;
-  job.change(`${names[kind]}: ${part.label}`, (draft) => {
-    draft.circuits[mainCircuit]![kind] = pin(draft, part);
+  const place = job.design.circuits[circuit];
+  if (part === undefined || part.kind !== kind || place === undefined) return;
+  const name =
+    circuit === mainCircuit
+      ? names[kind]
+      : `${kind === 'fuse' ? 'Fuse' : kind === 'cable' ? 'Cable' : names[kind]} of ${place.tag}`;
+  job.change(`${name}: ${part.label}`, (draft) => {
+    draft.circuits[circuit]![kind] = pin(draft, part);
     unpinUnused(draft);
   });
 }

@@ -1,43 +1,63 @@
 <script setup lang="ts">
 import { sizeTable, type CableInput } from '@torvek/core/conductor';
-import { mainCircuit, type Install } from '@torvek/core/document';
+import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed, useId } from 'vue';
+import { catalogueOf } from '@torvek/core/parts';
+import { computed, ref, useId } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
 import { useUnits } from '../../stores/units';
 import TakeButton from './TakeButton.vue';
+import DutyPlot from './DutyPlot.vue';
+import { useCircuit } from './use-circuit';
 
-/** The traction cable: every area in this place, what it carries, how hot, what it drops, what governs. */
+/** The cable: every area in this place, what it carries, how hot, what it drops, what governs. */
 const job = useJob();
 const units = useUnits();
 const id = useId();
-const at = `circuits.${mainCircuit}`;
-const circuit = computed(() => job.design.circuits[mainCircuit]);
+const { circuitId, circuit, at } = useCircuit();
+/** The class of insulation that is compared: that of the chosen cable. */
+const chosenClass = computed(() => {
+  const part = job.design.parts[circuit.value?.cable ?? ''];
+  return part?.kind === 'cable' ? part.data.conductorMaxC : undefined;
+});
+const classes = [...new Set(catalogueOf('cable').map(({ data }) => data.conductorMaxC))].sort(
+  (a, b) => a - b,
+);
+const picked = ref<number | null>(null);
+const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes[0]);
 const sizes = computed(() => {
-  const place = job.evaluation.runs[`conductor.sizes:${mainCircuit}`] as
+  const place = job.evaluation.runs[`conductor.sizes:${circuitId.value}`] as
     { input: CableInput; result: { maxDropFraction: number } } | undefined;
-  return place === undefined ? [] : sizeTable(place.input, place.result.maxDropFraction);
+  return place === undefined ? [] : sizeTable(place.input, place.result.maxDropFraction, shownClass.value);
 });
 const installs: { id: Install; label: string }[] = [
   { id: 'free-air', label: 'free air' },
   { id: 'steel-conduit', label: 'steel conduit' },
 ];
-const figure = (name: string) => `conductor.cable:${mainCircuit}:${name}`;
+const figure = (name: string) => `conductor.cable:${circuitId.value}:${name}`;
 const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
 const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
 
 function setInstall(event: Event): void {
   const value = (event.target as HTMLSelectElement).value;
-  job.set(`${at}.install`, value === '' ? undefined : value, `Installation: ${value || 'default'}`);
+  job.set(`${at.value}.install`, value === '' ? undefined : value, `Installation: ${value || 'default'}`);
 }
 </script>
 
 <template>
   <section class="sheet-card" aria-labelledby="cable-title">
     <div class="card-head">
-      <h2 id="cable-title">Traction cable</h2>
+      <h2 id="cable-title">Cable of {{ circuit?.tag }}</h2>
+      <select
+        class="form-select class"
+        aria-label="Class of insulation"
+        :value="shownClass"
+        @change="picked = Number(($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="one in classes" :key="one" :value="one">{{ one }} °C insulation</option>
+      </select>
       <span class="hint">judged at the load’s rms; + and − side by side count as two that touch</span>
     </div>
     <div class="panel-split">
@@ -97,6 +117,7 @@ function setInstall(event: Event): void {
             </tr>
           </tbody>
         </table>
+        <DutyPlot v-if="sizes.length > 0" />
         <p v-else class="panel-empty">
           All areas are compared as soon as the load, the length, the ambient and the pack are given.
         </p>
@@ -173,6 +194,13 @@ th {
 
 .over {
   background: repeating-linear-gradient(45deg, var(--tv-stop) 0 4px, var(--tv-sheet) 4px 6px);
+}
+
+.class {
+  width: 11rem;
+  height: 1.8rem;
+  padding-top: 0;
+  padding-bottom: 0;
 }
 
 .pick {

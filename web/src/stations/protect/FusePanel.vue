@@ -1,10 +1,17 @@
 <script setup lang="ts">
-import { mainCircuit } from '@torvek/core/document';
-import { clearingTimeS, meltTimeS, rankFuses, type FuseInput, type FuseResult } from '@torvek/core/fuse';
+import { carryTimeS } from '@torvek/core/contactor';
+import {
+  clearingTimeS,
+  meltTimeS,
+  rankFuses,
+  upstreamOf,
+  type FuseInput,
+  type FuseResult,
+} from '@torvek/core/fuse';
 import { logSpaced } from '@torvek/core/math';
 import type { PartOf } from '@torvek/core/parts';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
@@ -12,22 +19,54 @@ import { axis, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
 import TakeButton from './TakeButton.vue';
 import LoadProfile from './LoadProfile.vue';
+import { useCircuit } from './use-circuit';
 
-/** The main fuse: melting band, clearing, load points, cable damage and the fault range, current against time. */
+/** Coordination: the fuse’s melting band and clearing, contacts, what lies upstream, load points, cable damage and the fault range, current against time. */
 const job = useJob();
-const at = `circuits.${mainCircuit}`;
+const { circuitId, circuit, at } = useCircuit();
 const run = computed(
   () =>
-    job.evaluation.runs[`fuse.main:${mainCircuit}`] as { input: FuseInput; result: FuseResult } | undefined,
+    job.evaluation.runs[`fuse.main:${circuitId.value}`] as
+      { input: FuseInput; result: FuseResult } | undefined,
 );
 const ranked = computed(() => {
-  const place = job.evaluation.runs[`fuse.choice:${mainCircuit}`] as
+  const place = job.evaluation.runs[`fuse.choice:${circuitId.value}`] as
     { input: FuseInput; result: { chosen: PartOf<'fuse'> | null } } | undefined;
   return place === undefined ? [] : rankFuses(place.input, place.result.chosen);
 });
-const chosen = computed(() => job.design.circuits[mainCircuit]?.fuse);
+/** All of them only when they are asked for. */
+const all = ref(false);
+const shortList = 7;
+const listed = computed(() =>
+  all.value
+    ? ranked.value
+    : ranked.value.filter(({ partKey }, i) => i < shortList || partKey === chosen.value),
+);
+const chosen = computed(() => circuit.value?.fuse);
 const slowestShownS = 10_000;
 const fastestShownS = 0.001;
+
+const keepOver = (currents: readonly number[], make: (currentA: number) => number | null) =>
+  currents.flatMap((currentA): [number, number][] => {
+    const timeS = make(currentA);
+    return timeS === null || timeS > slowestShownS || timeS < fastestShownS ? [] : [[currentA, timeS]];
+  });
+/** For how long the contacts in its path carry a current. */
+function contactCurve(top: number): [number, number][] {
+  const part = job.design.parts[circuit.value?.contactor ?? ''];
+  const curve = part?.kind === 'contactor' ? part.data.shortTime : undefined;
+  if (curve === undefined || top <= curve[0]![0]) return [];
+  return keepOver(logSpaced(curve[0]![0] * 1.001, top, 60), (currentA) => carryTimeS(curve, currentA));
+}
+/** Upstream fuses; strings that are alike are one line. */
+const upstream = computed(() => {
+  if (circuit.value?.role !== 'branch') return [];
+  const seen = new Set<string>();
+  return upstreamOf(job.design, circuitId.value).filter(({ data, share }) => {
+    const key = `${data.ratedA}|${data.curve.join()}|${share}`;
+    return seen.has(key) ? false : seen.add(key);
+  });
+});
 
 const lines = computed(() => {
   if (run.value === undefined) return null;
@@ -36,11 +75,7 @@ const lines = computed(() => {
   const tolerance = input.currentToleranceFraction;
   const top = Math.max(input.faultMaxA, input.curve.at(-1)![0]) * 1.2;
   const currents = logSpaced(firstA * (1 - tolerance) * 1.001, top, 90);
-  const keep = (make: (currentA: number) => number | null) =>
-    currents.flatMap((currentA): [number, number][] => {
-      const timeS = make(currentA);
-      return timeS === null || timeS > slowestShownS || timeS < fastestShownS ? [] : [[currentA, timeS]];
-    });
+  const keep = (make: (currentA: number) => number | null) => keepOver(currents, make);
   const limit = input.cable === undefined ? null : (input.cable.k * input.cable.areaMm2) ** 2;
   const damage =
     limit === null
@@ -54,6 +89,13 @@ const lines = computed(() => {
     slowest: keep((currentA) => meltTimeS(input.curve, currentA / (1 + tolerance))),
     clearing: keep((currentA) => clearingTimeS(input, currentA)),
     damage: damage.filter(([currentA, timeS]) => currentA <= top && timeS >= fastestShownS),
+    contacts: contactCurve(top),
+    upstream: upstream.value.map(({ label, share, data }) => ({
+      label,
+      data: keepOver(logSpaced(data.curve[0]![0] / share, top, 60), (currentA) =>
+        meltTimeS(data.curve, (currentA * share) / (1 - data.currentToleranceFraction)),
+      ),
+    })),
     load: input.loadProfile
       .filter(([, currentA]) => currentA !== 0)
       .map(([durationS, currentA]): [number, number] => [Math.abs(currentA), durationS]),
@@ -83,6 +125,24 @@ function niceBelow(value: number): number {
   return decade * (value >= 5 * decade ? 5 : value >= 2 * decade ? 2 : 1);
 }
 
+const plotPx = 238;
+/** Offsets that keep the labels at the ends of lines apart: each at its line, moved down or up where two would meet. */
+function spread(ends: { id: string; timeS: number }[]): Map<string, number> {
+  const decades = Math.log10(slowestShownS / fastestShownS);
+  const placed = ends
+    .map(({ id, timeS }) => ({ id, y: (Math.log10(slowestShownS / timeS) / decades) * plotPx }))
+    .sort((a, b) => a.y - b.y);
+  const at = placed.map(({ y }) => y);
+  for (let i = 1; i < at.length; i += 1) at[i] = Math.max(at[i]!, at[i - 1]! + 15);
+  const over = (at.at(-1) ?? 0) - (plotPx + 2);
+  if (over > 0)
+    for (let i = at.length - 1, limit = plotPx + 2; i >= 0; i -= 1) {
+      at[i] = Math.min(at[i]!, limit);
+      limit = at[i]! - 15;
+    }
+  return new Map(placed.map(({ id, y }, i) => [id, at[i]! - y]));
+}
+
 const short = (value: number) => (value >= 1000 ? `${formatNumber(value / 1000)}k` : formatNumber(value));
 const options = computed(() => {
   const shown = lines.value;
@@ -91,6 +151,14 @@ const options = computed(() => {
     if (shown === null || now === undefined) return {};
     const { input } = now;
     const ink = token('ink');
+    const ends = [
+      ['slowest', shown.slowest] as const,
+      ['clearing', shown.clearing] as const,
+      ['contacts', shown.contacts] as const,
+      ...shown.upstream.map(({ data }, i) => [`upstream-${i}`, data] as const),
+      ['damage', shown.damage] as const,
+    ].flatMap(([id, data]) => (data.length === 0 ? [] : [{ id, timeS: data.at(-1)![1] }]));
+    const offsets = spread(ends);
     const line = (
       id: string,
       name: string,
@@ -98,7 +166,6 @@ const options = computed(() => {
       color: string,
       width: number,
       type: 'solid' | 'dashed' | 'dotted',
-      offset: [number, number],
     ) => ({
       id,
       name,
@@ -107,7 +174,7 @@ const options = computed(() => {
       showSymbol: false,
       lineStyle: { color, width, type },
       itemStyle: { color },
-      endLabel: { show: true, formatter: name, color, fontSize: 12, offset },
+      endLabel: { show: true, formatter: name, color, fontSize: 12, offset: [4, offsets.get(id) ?? 0] },
     });
     const label = (text: string) => ({ name: text });
     return {
@@ -131,7 +198,7 @@ const options = computed(() => {
       yAxis: axis('y', { name: 'time, s', log: true, min: fastestShownS, max: slowestShownS, format: short }),
       series: [
         {
-          ...line('fastest', 'fastest melting', shown.fastest, token('act'), 1.2, 'dotted', [4, 6]),
+          ...line('fastest', 'fastest melting', shown.fastest, token('act'), 1.2, 'dotted'),
           endLabel: { show: false },
           markArea: {
             silent: true,
@@ -159,9 +226,15 @@ const options = computed(() => {
             },
           }),
         },
-        line('slowest', 'melting band', shown.slowest, token('act'), 1.2, 'dotted', [4, 10]),
-        line('clearing', 'total clearing', shown.clearing, token('act'), 2.5, 'solid', [4, -8]),
-        line('damage', 'cable limit', shown.damage, token('hv'), 2, 'dashed', [4, -4]),
+        line('slowest', 'melting band', shown.slowest, token('act'), 1.2, 'dotted'),
+        line('clearing', 'total clearing', shown.clearing, token('act'), 2.5, 'solid'),
+        ...(shown.contacts.length > 0
+          ? [line('contacts', 'contacts carry', shown.contacts, token('note'), 1.8, 'dashed')]
+          : []),
+        ...shown.upstream.map(({ label: name, data }, i) =>
+          line(`upstream-${i}`, name.replace(/^the /, ''), data, token('signal'), 1.4, 'dashed'),
+        ),
+        line('damage', 'cable limit', shown.damage, token('hv'), 2, 'dashed'),
         {
           id: 'load',
           name: 'load',
@@ -211,13 +284,13 @@ const table = computed(() => {
           }),
   };
 });
-const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
+const figure = (name: string) => `fuse.main:${circuitId.value}:${name}`;
 </script>
 
 <template>
   <section class="sheet-card" aria-labelledby="fuse-title">
     <div class="card-head">
-      <h2 id="fuse-title">Main fuse</h2>
+      <h2 id="fuse-title">Fuse of {{ circuit?.tag }}</h2>
       <span class="hint"
         >largest fault: full, warm, at the pack; smallest: low charge, cold, far end of the cable</span
       >
@@ -236,8 +309,8 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
           given.
         </p>
         <div class="figure-row">
-          <FigureValue :id="`fuse.fault:${mainCircuit}/largest:prospectiveA`" show-label />
-          <FigureValue :id="`fuse.fault:${mainCircuit}/smallest:prospectiveA`" show-label />
+          <FigureValue :id="`fuse.fault:${circuitId}/largest:prospectiveA`" show-label />
+          <FigureValue :id="`fuse.fault:${circuitId}/smallest:prospectiveA`" show-label />
           <FigureValue :id="figure('clearAtMinS')" show-label />
           <FigureValue :id="figure('meltAtMaxS')" show-label />
           <FigureValue :id="figure('rmsFraction')" show-label />
@@ -261,7 +334,7 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in ranked" :key="one.partKey" :class="{ picked: one.partKey === chosen }">
+        <tr v-for="one in listed" :key="one.partKey" :class="{ picked: one.partKey === chosen }">
           <td>{{ one.label }}</td>
           <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>
           <td class="num">
@@ -270,6 +343,15 @@ const figure = (name: string) => `fuse.main:${mainCircuit}:${name}`;
         </tr>
       </tbody>
     </table>
+    <button
+      v-if="ranked.length > shortList"
+      type="button"
+      class="btn btn-quiet btn-sm"
+      :aria-expanded="all"
+      @click="all = !all"
+    >
+      {{ all ? 'Only the first' : `All ${ranked.length} fuses` }}
+    </button>
   </section>
 </template>
 

@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { mainCircuit } from '@torvek/core/document';
 import { parseQuantity } from '@torvek/core/quantity';
 import { computed, ref, watch } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import Icon from '../../parts/Icon.vue';
 import { useJob } from '../../stores/job';
+import { useCircuit } from './use-circuit';
 
 /** One period of the load: seconds and amperes, repeating. */
 const job = useJob();
-const path = `circuits.${mainCircuit}.loadProfile`;
-const stored = computed(() => job.design.circuits[mainCircuit]?.loadProfile ?? []);
+const { circuitId, circuit } = useCircuit();
+const path = `circuits.${circuitId.value}.loadProfile`;
+const stored = computed(() => circuit.value?.loadProfile ?? []);
 const rows = ref<[string, string][]>([]);
 const problem = ref<string | null>(null);
 watch(
@@ -110,8 +111,8 @@ function remove(index: number): void {
     </div>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <div class="sums">
-      <FigureValue :id="`network.load:${mainCircuit}:rmsA`" show-label />
-      <FigureValue :id="`network.load:${mainCircuit}:peakA`" show-label />
+      <FigureValue :id="`network.load:${circuitId}:rmsA`" show-label />
+      <FigureValue :id="`network.load:${circuitId}:peakA`" show-label />
     </div>
   </div>
 </template>

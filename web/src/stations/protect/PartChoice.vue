@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { mainCircuit } from '@torvek/core/document';
 import { catalogueOf, partKey, type PartOf } from '@torvek/core/parts';
 import { computed, useId } from 'vue';
 import { choosePart } from '../../parts/choose-part';
 import GradeMark from '../../parts/GradeMark.vue';
 import { useJob } from '../../stores/job';
+import { useCircuit } from './use-circuit';
 
-/** One chosen part of the main circuit, and whether it still holds. */
+/** One chosen part of the open circuit, and whether it still holds. */
 const props = defineProps<{
   kind: 'contactor' | 'resistor' | 'fuse' | 'cable';
   label: string;
@@ -14,7 +14,8 @@ const props = defineProps<{
 }>();
 const job = useJob();
 const id = useId();
-const key = computed(() => job.design.circuits[mainCircuit]?.[props.kind] ?? '');
+const { circuitId, circuit } = useCircuit();
+const key = computed(() => circuit.value?.[props.kind] ?? '');
 const choices = computed(() => {
   const known = catalogueOf(props.kind);
   const pinned = job.design.parts[key.value];
@@ -22,10 +23,16 @@ const choices = computed(() => {
     ? known
     : [pinned as PartOf<typeof props.kind>, ...known];
 });
-const checks = computed(() => job.evaluation.checks.filter(({ rule }) => rule.id.startsWith(props.rules)));
+/** Rules about this part, of this circuit or of the bus that the main one charges. */
+const ours = (rule: string, subjects: readonly string[]) =>
+  rule.startsWith(props.rules) &&
+  subjects.some(
+    (one) => one === circuitId.value || one.startsWith(`${circuitId.value}/`) || !one.startsWith('circuit-'),
+  );
+const checks = computed(() => job.evaluation.checks.filter(({ rule, subjects }) => ours(rule.id, subjects)));
 const worst = computed(() => {
   const found = job.assessment.findings.filter(
-    ({ check, accepted }) => accepted === null && check.rule.id.startsWith(props.rules),
+    ({ check, accepted }) => accepted === null && ours(check.rule.id, check.subjects),
   );
   return found[0]?.check;
 });
@@ -38,13 +45,13 @@ const state = computed(() => {
 </script>
 
 <template>
-  <div class="choice" :data-path="`circuits.${mainCircuit}.${kind}`" :data-choice="kind" :data-state="state">
+  <div class="choice" :data-path="`circuits.${circuitId}.${kind}`" :data-choice="kind" :data-state="state">
     <label :for="id">{{ label }}</label>
     <select
       :id="id"
       class="form-select"
       :value="key"
-      @change="choosePart(job, kind, ($event.target as HTMLSelectElement).value)"
+      @change="choosePart(job, circuitId, kind, ($event.target as HTMLSelectElement).value)"
     >
       <option value="" disabled>choose one</option>
       <option v-for="part in choices" :key="partKey(part)" :value="partKey(part)">{{ part.label }}</option>

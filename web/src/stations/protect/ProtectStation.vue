@@ -1,44 +1,50 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import NextStrip from '../../parts/NextStrip.vue';
 import CablePanel from './CablePanel.vue';
+import CircuitTable from './CircuitTable.vue';
 import FusePanel from './FusePanel.vue';
 import PartChoice from './PartChoice.vue';
 import PrechargePanel from './PrechargePanel.vue';
+import { useCircuit } from './use-circuit';
+
+const { circuitId, circuit } = useCircuit();
+const main = computed(() => circuit.value?.role === 'main');
 </script>
 
 <template>
   <div class="protect">
     <NextStrip
       station="protect"
-      purpose="The main circuit between pack and bus: contactors, pre-charge, fuse and cable, judged against each other and against the load."
+      purpose="Every circuit of the vehicle: contactors, pre-charge, fuse and cable, judged against each other and against the load."
     />
-    <section class="sheet-card choices" aria-label="Chosen parts of the main circuit">
-      <PartChoice kind="contactor" label="Main contactors" rules="contactor." />
-      <PartChoice kind="resistor" label="Pre-charge resistor" rules="precharge." />
-      <PartChoice kind="fuse" label="Main fuse" rules="fuse." />
-      <PartChoice kind="cable" label="Traction cable" rules="cable." />
+    <CircuitTable />
+    <section
+      :key="`${circuitId}-parts`"
+      class="sheet-card choices"
+      :aria-label="`Chosen parts of ${circuit?.tag}`"
+    >
+      <PartChoice kind="contactor" :label="main ? 'Main contactors' : 'Contactors'" rules="contactor." />
+      <PartChoice v-if="main" kind="resistor" label="Pre-charge resistor" rules="precharge." />
+      <PartChoice kind="fuse" :label="main ? 'Main fuse' : 'Fuse'" rules="fuse." />
+      <PartChoice kind="cable" :label="main ? 'Traction cable' : 'Cable'" rules="cable" />
     </section>
-    <PrechargePanel />
-    <FusePanel />
-    <CablePanel />
+    <PrechargePanel v-if="main" />
+    <FusePanel :key="`${circuitId}-fuse`" />
+    <CablePanel :key="`${circuitId}-cable`" />
   </div>
 </template>
 
 <style scoped>
 .protect {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.6rem;
 }
 
 .choices {
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
   gap: 0.8rem;
-}
-
-@media (max-width: 900px) {
-  .choices {
-    grid-template-columns: 1fr 1fr;
-  }
 }
 </style>

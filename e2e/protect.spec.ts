@@ -1,0 +1,50 @@
+import { expect, field, saved, test } from './fixtures';
+
+const inlet = 'circuit-inlet';
+
+test('another fuse in a branch turns several verdicts at once, and a ranked one takes them back', async ({
+  page,
+  open,
+}) => {
+  await open('protect');
+  const table = page.locator('[data-circuits]');
+  await table.getByRole('button', { name: 'DC inlet' }).click();
+  await expect(page).toHaveURL(new RegExp(`circuit=${inlet}`));
+  await expect(page.getByRole('heading', { name: 'Fuse of DC inlet' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Pre-charge' })).toHaveCount(0);
+  const row = table.getByRole('row', { name: /DC inlet/ });
+  await expect(row).toContainText('98 / 120');
+  await expect(row.getByText('fails')).toHaveCount(0);
+
+  await row.getByLabel('Fuse of DC inlet').selectOption('calderside-f630@1');
+  await expect(row.getByText('fails').first()).toBeVisible();
+  const findings = page.getByLabel('Findings and working');
+  await expect(findings).toContainText('DC inlet: Of 40 fault currents');
+  await expect(findings).toContainText('may melt before Calderside F630-500');
+  await expect(findings).toContainText('the contacts stand');
+  await saved(page);
+
+  await page
+    .getByRole('row', { name: /Calderside F160-500/ })
+    .getByRole('button', { name: 'take' })
+    .click();
+  await expect(row.getByText('fails')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(row.getByText('fails').first()).toBeVisible();
+});
+
+test('a long burst overheats a cable that its mean current would not', async ({ page, open }) => {
+  await open('protect');
+  await page.locator('[data-circuits]').getByRole('button', { name: 'DC inlet' }).click();
+  const plot = page.getByText(/Over the repeated load the conductor reaches/);
+  await expect(plot).toContainText('its limit is 125 °C');
+  await page.getByLabel('Amperes of load step 1').fill('260');
+  await page.getByLabel('Amperes of load step 1').press('Tab');
+  await page.getByLabel('Seconds of load step 2').fill('20000');
+  await page.getByLabel('Seconds of load step 2').press('Tab');
+  await expect(page.getByLabel('Findings and working')).toContainText('over the load, its limit is 125 °C');
+  await expect(page.locator('[data-circuits]').getByRole('row', { name: /DC inlet/ })).toContainText('fails');
+  await field(page, `circuits.${inlet}.parallel`).fill('2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Findings and working')).not.toContainText('over the load, its limit');
+});
