@@ -21,13 +21,13 @@ test.describe('changing the pack', () => {
     await page.getByRole('link', { name: 'Protect' }).click();
     await expect(page.locator('[data-choice="fuse"]')).toHaveAttribute('data-state', 'does not hold');
     await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-f350@1');
-    const finding = page.locator('[data-rule="fuse.chosen-fuse"]');
+    const finding = page.locator('[data-rule="fuse.chosen-fuse"]').filter({ hasText: 'Calderside F350-500' });
     await expect(finding).toContainText('Rated 500 V DC; the bus reaches 605 V');
-    await expect(finding).toContainText('Calderside P300-700');
+    await expect(finding).toContainText('Calderside P200-700');
     await expect(page.locator('[data-rule="precharge.chosen-resistor"]')).toContainText('shorted bus');
 
     await finding.getByRole('button', { name: 'take' }).first().click();
-    await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-p300@1');
+    await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-p200@1');
     await expect(finding).toHaveCount(0);
 
     await page.keyboard.press('Control+z');
@@ -118,7 +118,7 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
   await expect(finding).toContainText('A reason is needed');
   await finding.getByRole('textbox').fill('Springs at the rear are being replaced.');
   await finding.getByRole('button', { name: 'Accept', exact: true }).click();
-  await expect(finding).toContainText('Accepted by Maren Oskarby, entry 41');
+  await expect(finding).toContainText('Accepted by Maren Oskarby, entry 53');
   await typeCell(page, 'masses.mass-motor.massKg', '200');
   await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
   await page.keyboard.press('Control+z');

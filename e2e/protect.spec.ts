@@ -48,3 +48,15 @@ test('a long burst overheats a cable that its mean current would not', async ({ 
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Findings and working')).not.toContainText('over the load, its limit');
 });
+
+test('every rule stands in the register, with how it stands in this job', async ({ page, open }) => {
+  await open('protect');
+  await page.getByRole('link', { name: 'Every rule there is' }).click();
+  const rules = page.getByRole('region', { name: 'Rules', exact: true });
+  await expect(rules.locator('[data-rule="fuse.not-selective"]')).toContainText('clear 6×');
+  await page.getByLabel('Rules shown').selectOption('raised');
+  await expect(rules.locator('[data-rule="vehicle.axle-shift"]')).toBeVisible();
+  await expect(rules.locator('[data-rule="fuse.not-selective"]')).toHaveCount(0);
+  await page.getByLabel('Search in rules').fill('no such thing');
+  await expect(rules).toContainText('No rule is like that.');
+});

@@ -29,6 +29,7 @@ export const router = createRouter({
           component: () => import('./stations/protect/ProtectStation.vue'),
         },
         { path: 'prove', name: 'prove', component: () => import('./stations/prove/ProveStation.vue') },
+        { path: 'rules', name: 'rules', component: () => import('./rules/RulesPage.vue') },
         { path: 'book', name: 'book', component: () => import('./stations/book/BookStation.vue') },
       ],
     },

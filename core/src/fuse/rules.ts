@@ -67,12 +67,14 @@ export const fuseRules = {
     'Ask the maker, or move the fuse to where the table holds.',
     'Piecewise-linear table, ends held',
   ),
-  notSelective: rule(
-    'not-selective',
-    'mend',
-    'A fault in a branch may melt a fuse upstream',
-    'The pack goes dark for a fault that one branch should have ended, and the wrong fuse is found blown.',
-    'A smaller or faster branch fuse, or a slower one upstream that still holds its own criteria.',
-    'Total clearing of the branch against fastest pre-arcing upstream',
-  ),
 };
+
+/** Between two fuses, not of one alone. */
+export const selectiveRule = rule(
+  'not-selective',
+  'mend',
+  'A fault in a branch may melt a fuse upstream',
+  'The pack goes dark for a fault that one branch should have ended, and the wrong fuse is found blown.',
+  'A smaller or faster branch fuse, or a slower one upstream that still holds its own criteria.',
+  'Total clearing of the branch against fastest pre-arcing upstream',
+);

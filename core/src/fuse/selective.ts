@@ -5,7 +5,7 @@ import type { FuseData } from '../parts';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
 import { clearingTimeS, meltTimeS } from './melting';
-import { fuseRules } from './rules';
+import { selectiveRule } from './rules';
 
 /** A fuse that a branch's fault passes too, and the share of the fault it carries. */
 export interface UpstreamFuse {
@@ -87,7 +87,7 @@ export const selectiveStep: StepDefinition = {
     if (part?.kind !== 'fuse')
       gaps.push({ kind: 'not-given', path: `circuits.${subject}.fuse`, label: 'fuse' });
     if (gaps.length > 0 || part?.kind !== 'fuse')
-      return { figures: [], checks: [judge(fuseRules.notSelective, [subject], gaps, null)] };
+      return { figures: [], checks: [judge(selectiveRule, [subject], gaps, null)] };
     const upstream = upstreamOf(
       { circuits: read.at('circuits'), strings: read.at('strings'), parts: read.at('parts') },
       subject,
@@ -102,7 +102,7 @@ export const selectiveStep: StepDefinition = {
       figures: [],
       checks: [
         judge(
-          fuseRules.notSelective,
+          selectiveRule,
           [subject],
           [],
           bad === undefined

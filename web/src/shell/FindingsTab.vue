@@ -2,6 +2,7 @@
 import { stationOfCheck } from '@torvek/core/design';
 import type { Station } from '@torvek/core/document';
 import { computed } from 'vue';
+import { RouterLink } from 'vue-router';
 import FindingCard from '../parts/FindingCard.vue';
 import { useJob } from '../stores/job';
 
@@ -33,6 +34,9 @@ const notChecked = computed(() => job.evaluation.checks.length - checked.value);
     </template>
     <p v-if="here.length > 0" class="soft count">
       {{ checked }} rules checked, {{ notChecked }} not checked.
+    </p>
+    <p class="soft count">
+      <RouterLink :to="{ name: 'rules', params: { job: job.id } }">Every rule there is</RouterLink>
     </p>
   </div>
 </template>

@@ -40,7 +40,7 @@ const atBench = computed(
     session.benchMode &&
     (station.value === 'prove' || (station.value === 'pack' && route.query.panel === 'intake')),
 );
-const slateShown = computed(() => session.slateOpen && !atBench.value);
+const slateShown = computed(() => session.slateOpen && !atBench.value && route.name !== 'rules');
 const { finding, help } = useKeys(station);
 </script>
 
@@ -56,7 +56,7 @@ const { finding, help } = useKeys(station);
           You read this design. Changing it asks for the role designer.
         </p>
         <div class="work">
-          <main class="sheet" :data-station="station"><RouterView /></main>
+          <main class="sheet" :data-station="route.name === 'rules' ? 'rules' : station"><RouterView /></main>
           <SlatePanel v-if="slateShown" :station="station" />
         </div>
       </template>
