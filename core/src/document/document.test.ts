@@ -164,6 +164,6 @@ describe('the shape of the pack', () => {
       draft.circuits['circuit-main']!.fuse = pin(draft, catalogueOf('fuse')[0]!);
       shapePack(draft, { strings: 2, modulesPerString: 3, part: other }, newId);
     })!.design;
-    expect(Object.keys(changed.parts).sort()).toEqual(['calderside-f32@1', 'tolvarth-8@1']);
+    expect(Object.keys(changed.parts).sort()).toEqual(['calderside-f10@1', 'tolvarth-8@1']);
   });
 });

@@ -19,7 +19,7 @@ interface Line {
   raised: number;
   clear: number;
   notChecked: number;
-  state: 'raised' | 'not checked' | 'clear' | 'calculators only';
+  state: 'raised' | 'not checked' | 'clear' | 'elsewhere';
 }
 const byRule = computed(() => {
   const found = new Map<string, Check[]>();
@@ -33,7 +33,7 @@ const lines = computed(() =>
     const count = (state: Check['state']) => checks.filter((check) => check.state === state).length;
     const [raised, clear, notChecked] = [count('raised'), count('clear'), count('not-checked')];
     const state =
-      raised > 0 ? 'raised' : notChecked > 0 ? 'not checked' : clear > 0 ? 'clear' : 'calculators only';
+      raised > 0 ? 'raised' : notChecked > 0 ? 'not checked' : clear > 0 ? 'clear' : 'elsewhere';
     const station = checks[0] === undefined ? null : stationOfCheck(checks[0]);
     return { rule, station, raised, clear, notChecked, state };
   }),
@@ -58,8 +58,8 @@ const rooms = computed(() => {
   return [...found];
 });
 const standing = ({ state, raised, clear, notChecked }: Line) =>
-  state === 'calculators only'
-    ? 'in its calculator only'
+  state === 'elsewhere'
+    ? 'does not arise here'
     : [
         raised > 0 ? `raised ${raised}×` : '',
         clear > 0 ? `clear ${clear}×` : '',
