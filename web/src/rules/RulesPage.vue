@@ -32,8 +32,7 @@ const lines = computed(() =>
     const checks = byRule.value.get(rule.id) ?? [];
     const count = (state: Check['state']) => checks.filter((check) => check.state === state).length;
     const [raised, clear, notChecked] = [count('raised'), count('clear'), count('not-checked')];
-    const state =
-      raised > 0 ? 'raised' : notChecked > 0 ? 'not checked' : clear > 0 ? 'clear' : 'elsewhere';
+    const state = raised > 0 ? 'raised' : notChecked > 0 ? 'not checked' : clear > 0 ? 'clear' : 'elsewhere';
     const station = checks[0] === undefined ? null : stationOfCheck(checks[0]);
     return { rule, station, raised, clear, notChecked, state };
   }),

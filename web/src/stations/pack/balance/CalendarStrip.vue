@@ -239,7 +239,9 @@ watch(width, showNow);
         </template>
         <template v-if="firstEndMs !== null && schedule.endMs !== null && firstEndMs < schedule.endMs - 4e7">
           <line class="first" :x1="x(firstEndMs)" :x2="x(firstEndMs)" y1="20" :y2="heightPx" />
-          <text class="day" text-anchor="end" :x="x(firstEndMs) - 3" :y="heightPx - 3">first planned</text>
+          <text class="day" text-anchor="end" :x="x(firstEndMs) - 3" :y="restTop + restPx - 4">
+            first planned
+          </text>
         </template>
       </svg>
     </div>
