@@ -1,5 +1,11 @@
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
-export { conductorSteps, sizeTable, type CableCriterion, type SizedCable } from './steps';
+export {
+  conductorSteps,
+  defaultMaxDropFraction,
+  sizeTable,
+  type CableCriterion,
+  type SizedCable,
+} from './steps';
 export {
   busbar,
   busbarHeatPerM,

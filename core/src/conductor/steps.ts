@@ -7,7 +7,8 @@ import { Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { cableDuty } from './duty';
 import { cable, type CableInput, type CableResult } from './cable';
 
-const defaultMaxDropFraction = 0.02;
+/** Share of the nominal voltage that a cable may drop where the circuit does not say. */
+export const defaultMaxDropFraction = 0.02;
 const defaultContactOhm = 0.002;
 
 const dropRule = defineRule({
@@ -319,22 +320,22 @@ export function sizeTable(base: CableInput, maxDropFraction: number, conductorMa
     .map((part) => size(part, base, maxDropFraction));
 }
 
-/** The place in which all areas are compared; the table itself is made on request, by `sizeTable`. */
+/**
+ * The place in which all areas are compared while no cable is chosen; once one is, its own run has that input. The table
+ * itself is made on request, by `sizeTable`.
+ */
 const sizesStep: StepDefinition = {
   id: 'conductor.sizes',
   version: 1,
   subjects: everyCircuit,
   compute(subject, read) {
+    if (chosenCablePart(read, read.at('circuits', subject, 'cable')) !== null)
+      return { figures: [], checks: [] };
     const inputs = circuitInputs(subject, read);
     setCable(inputs, catalogueOf('cable')[0]!);
     const run = inputs.run(cable);
     if (run.input === null) return { figures: [], checks: [] };
-    const maxDrop = read.at('circuits', subject, 'maxDropFraction') ?? defaultMaxDropFraction;
-    return {
-      figures: [],
-      checks: [],
-      run: { calculator: 'cable', input: run.input, result: { maxDropFraction: maxDrop } },
-    };
+    return { figures: [], checks: [], run: { calculator: 'cable', input: run.input, result: null } };
   },
 };
 

@@ -248,7 +248,10 @@ const mainFuseStep: StepDefinition = {
   },
 };
 
-/** The place for which all fuses are ranked; the ranking itself is made on request, by `rankFuses`. */
+/**
+ * The place for which all fuses are ranked while none is chosen; once one is, its own run has that input. The ranking
+ * itself is made on request, by `rankFuses`.
+ */
 const fuseChoiceStep: StepDefinition = {
   id: 'fuse.choice',
   version: 1,
@@ -256,12 +259,12 @@ const fuseChoiceStep: StepDefinition = {
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
     const part = key === undefined ? undefined : read.at('parts', key);
+    if (part?.kind === 'fuse') return { figures: [], checks: [] };
     const inputs = circuitInputs(subject, read);
     setFuse(inputs, catalogueOf('fuse')[0]!);
     const run = inputs.run<FuseInput, FuseResult>(fuse);
     if (run.input === null) return { figures: [], checks: [] };
-    const chosen = part?.kind === 'fuse' ? part : null;
-    return { figures: [], checks: [], run: { calculator: 'fuse', input: run.input, result: { chosen } } };
+    return { figures: [], checks: [], run: { calculator: 'fuse', input: run.input, result: null } };
   },
 };
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sizeTable, type CableInput } from '@torvek/core/conductor';
+import { defaultMaxDropFraction, sizeTable, type CableInput } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { catalogueOf } from '@torvek/core/parts';
@@ -28,9 +28,15 @@ const classes = [...new Set(catalogueOf('cable').map(({ data }) => data.conducto
 const picked = ref<number | null>(null);
 const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes[0]);
 const sizes = computed(() => {
-  const place = job.evaluation.runs[`conductor.sizes:${circuitId.value}`] as
-    { input: CableInput; result: { maxDropFraction: number } } | undefined;
-  return place === undefined ? [] : sizeTable(place.input, place.result.maxDropFraction, shownClass.value);
+  const { runs } = job.evaluation;
+  const place = runs[`conductor.cable:${circuitId.value}`] ?? runs[`conductor.sizes:${circuitId.value}`];
+  return place === undefined
+    ? []
+    : sizeTable(
+        place.input as CableInput,
+        circuit.value?.maxDropFraction ?? defaultMaxDropFraction,
+        shownClass.value,
+      );
 });
 const installs: { id: Install; label: string }[] = [
   { id: 'free-air', label: 'free air' },

@@ -9,7 +9,6 @@ import {
   type FuseResult,
 } from '@torvek/core/fuse';
 import { logSpaced } from '@torvek/core/math';
-import type { PartOf } from '@torvek/core/parts';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, ref } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -30,9 +29,11 @@ const run = computed(
       { input: FuseInput; result: FuseResult } | undefined,
 );
 const ranked = computed(() => {
-  const place = job.evaluation.runs[`fuse.choice:${circuitId.value}`] as
-    { input: FuseInput; result: { chosen: PartOf<'fuse'> | null } } | undefined;
-  return place === undefined ? [] : rankFuses(place.input, place.result.chosen);
+  const input =
+    run.value?.input ??
+    (job.evaluation.runs[`fuse.choice:${circuitId.value}`]?.input as FuseInput | undefined);
+  const part = job.design.parts[chosen.value ?? ''];
+  return input === undefined ? [] : rankFuses(input, part?.kind === 'fuse' ? part : null);
 });
 /** All of them only when they are asked for. */
 const all = ref(false);
