@@ -126,6 +126,19 @@ const design: Design = {
     linkResistanceOhm: 0.004,
     combinerBox: 'box-collector',
     mainsBox: 'box-collector',
+    busbars: {
+      'busbar-mains': {
+        tag: 'Fuse to mains',
+        circuit: 'circuit-main',
+        widthMm: 30,
+        thicknessMm: 3,
+        betweenMm: 126,
+        overhangMm: 17,
+        holeMm: 8.4,
+        flexMm: 40,
+        ambientC: 45,
+      },
+    },
     balance: {
       school: 'top',
       targetV: 4.126,

@@ -199,6 +199,12 @@ export function mapOf(of: yup.ISchema<unknown>, maxEntries = 5000): yup.Schema {
   }) as unknown as yup.Schema;
 }
 
+/** The same where it may be absent. */
+mapOf.optional = (of: yup.ISchema<unknown>, maxEntries = 5000): yup.Schema =>
+  yup.lazy((value: unknown) =>
+    value === undefined ? yup.mixed() : (mapOf(of, maxEntries) as unknown as yup.MixedSchema),
+  ) as unknown as yup.Schema;
+
 interface ListRule {
   minRows?: number;
   maxRows?: number;

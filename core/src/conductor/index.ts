@@ -17,3 +17,4 @@ export {
   type BusbarResult,
 } from './busbar';
 export { cableDuty, type CableDutyInput, type CableDutyResult } from './duty';
+export { barLengthMm, busbarSteps, defaultBarMaxC, defaultOverhangMm } from './busbar-step';

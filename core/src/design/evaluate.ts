@@ -1,4 +1,4 @@
-import { conductorSteps } from '../conductor';
+import { busbarSteps, conductorSteps } from '../conductor';
 import { contactorSteps } from '../contactor';
 import { fuseSteps } from '../fuse';
 import { networkSteps } from '../network';
@@ -21,6 +21,7 @@ export const steps = [
   ...prechargeSteps,
   ...fuseSteps,
   ...conductorSteps,
+  ...busbarSteps,
   ...contactorSteps,
 ];
 

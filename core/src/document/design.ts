@@ -224,8 +224,32 @@ export interface BalancePlan {
   leadLimitA?: number;
 }
 
+/** A flat bar between two studs, drilled at both ends. */
+export interface BusbarItem {
+  tag: string;
+  /** Whose current it carries; absent: `currentA`. */
+  circuit?: Id;
+  currentA?: number;
+  material?: 'copper' | 'aluminium';
+  widthMm?: number;
+  thicknessMm?: number;
+  /** Stud to stud. */
+  betweenMm?: number;
+  /** Beyond the middle of each stud. */
+  overhangMm?: number;
+  holeMm?: number;
+  /** Of the other end; absent: the same. */
+  otherHoleMm?: number;
+  /** Length of the flexible section in its middle; 0 or absent: none. */
+  flexMm?: number;
+  ambientC?: number;
+  /** What it may reach: the stud’s, the module’s or the insulation’s limit. */
+  maxC?: number;
+}
+
 export interface PackSettings {
   balance?: BalancePlan;
+  busbars?: Record<Id, BusbarItem>;
   socLowFraction?: number;
   socHighFraction?: number;
   socForPeakFraction?: number;
@@ -323,6 +347,7 @@ export function stationOfPath(path: string): Station {
   if (head === 'vehicle' || head === 'masses') return 'brief';
   if (path === 'settings.anchorG') return 'pack';
   if (networkPaths.test(path)) return 'network';
+  if (path.startsWith('pack.busbars')) return 'protect';
   if (head === 'circuits' || head === 'settings') return 'protect';
   if (head === 'devices' && (field === 'bleedOhm' || field === 'prechargeLoadOhm')) return 'protect';
   return 'pack';

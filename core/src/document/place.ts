@@ -9,7 +9,7 @@ export function valueOf(document: object, path: string): unknown {
 }
 
 /** Records that come into being with their first field. */
-const madeOnDemand = new Set(['pack.balance']);
+const madeOnDemand = new Set(['pack.balance', 'pack.busbars']);
 
 /**
  * Sets a value at a dotted path of a draft; undefined takes the field away.

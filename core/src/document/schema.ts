@@ -164,6 +164,23 @@ const designShape = record({
     mainsBox: t,
     boxMarginMm: n,
     balance,
+    busbars: mapOf.optional(
+      record({
+        tag: text(),
+        circuit: t,
+        currentA: n,
+        material: oneOf.optional(['copper', 'aluminium']),
+        widthMm: n,
+        thicknessMm: n,
+        betweenMm: n,
+        overhangMm: n,
+        holeMm: n,
+        otherHoleMm: n,
+        flexMm: n,
+        ambientC: n,
+        maxC: n,
+      }),
+    ),
   }),
   settings: record({ touchLimitV: n, dischargeLimitS: n, insulationOhmPerV: n, anchorG: n, zone: t }),
   masses: mapOf(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import NextStrip from '../../parts/NextStrip.vue';
+import BusbarPanel from './BusbarPanel.vue';
 import CablePanel from './CablePanel.vue';
 import CircuitTable from './CircuitTable.vue';
 import FusePanel from './FusePanel.vue';
@@ -32,6 +33,7 @@ const main = computed(() => circuit.value?.role === 'main');
     <PrechargePanel v-if="main" />
     <FusePanel :key="`${circuitId}-fuse`" />
     <CablePanel :key="`${circuitId}-cable`" />
+    <BusbarPanel />
   </div>
 </template>
 
