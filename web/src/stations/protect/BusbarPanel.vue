@@ -214,7 +214,7 @@ const marginMm = 14;
 
 .drawn svg {
   max-width: 100%;
-  height: 130px;
+  height: 180px;
 }
 
 .bar {
