@@ -62,7 +62,7 @@ const wrong: Record<string, (draft: Design) => void> = {
   },
   'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 224),
   'pack.heater-weak': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 400),
-  'balance.bleed-over-sense-leads': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
+  'balance-time.sense-lead-limit': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
   'balance.target-outside-cell': (draft) => void (draft.pack.balance!.targetV = 4.197),
   'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 2.99),
   'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0233),
@@ -215,7 +215,6 @@ const bleed = (leadLimitA: number) => ({
 
 /** Rules that belong to a calculator only: a body that raises it, and one that does not (null: it always stands). */
 const calculatorOnly: Record<string, [calculator: string, wrong: object, right: object | null]> = {
-  'balance-time.sense-lead-limit': ['balance-time', bleed(0.1), bleed(0.2)],
   'balance-time.where-compared': ['balance-time', bleed(0.2), null],
   'live-map.conflict': [
     'live-map',

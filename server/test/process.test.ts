@@ -21,7 +21,7 @@ test('a second process on the same folder is refused with a clear message', asyn
 test('kills during writes lose nothing acknowledged, and repeated requests double nothing', async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-kill-'));
   const { acknowledged, found, missing, doubled, chainFits } = await runKillRounds(folder, 3);
-  expect(acknowledged).toBeGreaterThan(3);
+  expect(acknowledged).toBeGreaterThan(10);
   expect({ missing, doubled, chainFits }).toEqual({ missing: [], doubled: 0, chainFits: true });
   expect(found).toBe(acknowledged);
 });

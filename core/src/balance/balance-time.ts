@@ -28,7 +28,7 @@ export const balanceTimeRules = {
     'sense-lead-limit',
     'stop',
     'The monitor bleeds more than the sense leads may carry',
-    'The thin leads inside a donor module are its weakest conductor: they heat where nobody sees it.',
+    'The thin leads inside a donor module are its weakest conductor: they heat where nobody sees it, in either school.',
     'A lower bleed current, a shorter duty, or balancing at the terminals on the bench.',
     'Module maker’s limit for the sense leads',
   ),

@@ -76,6 +76,16 @@ describe('balancing by bleeding', () => {
     });
     expect(run({ leadLimitA: 0.19 })).toMatchObject({ bleedAllowed: false });
   });
+  test('over the leads’ limit is a Stop with both currents; at it there is none', () => {
+    const rulesAt = (leadLimitA: number) => {
+      const parsed = balanceTime.parse({ ...body, leadLimitA });
+      return parsed.ok ? balanceTime.calculate(parsed.input).findings : [];
+    };
+    expect(
+      rulesAt(0.1).map(({ rule, message }) => [rule.id, rule.grade, message.includes('0.2 A')]),
+    ).toContainEqual(['balance-time.sense-lead-limit', 'stop', true]);
+    expect(rulesAt(0.2).map(({ rule }) => rule.id)).toEqual(['balance-time.where-compared']);
+  });
   test('a repeated cell is named', () => {
     expect(run({ cells: [body.cells[0], body.cells[0]] })).toEqual(['cells.1.id']);
   });

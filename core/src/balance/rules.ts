@@ -3,14 +3,6 @@ import { rulesOf } from '../finding';
 const rule = rulesOf('balance');
 
 export const balanceRules = {
-  bleedOverLeads: rule(
-    'bleed-over-sense-leads',
-    'stop',
-    'The monitor bleeds more than the modules’ sense leads may carry',
-    'The thin leads inside a donor module are its weakest conductor: they heat where nobody sees it. That holds in either school.',
-    'A lower bleed current in the monitor’s settings, or bleeding switched off and balancing at the terminals on the bench.',
-    'Module makers’ limits for sense leads',
-  ),
   targetOutside: rule(
     'target-outside-cell',
     'mend',

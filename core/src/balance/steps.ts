@@ -2,6 +2,7 @@ import type { BalanceSchool } from '../document';
 import type { Check, Gap } from '../figure';
 import { formatNumber, formatQuantity } from '../quantity';
 import { judge, type Reader, type StepDefinition } from '../step';
+import { balanceTimeRules } from './balance-time';
 import { balanceCells } from './cells';
 import { planDefaults } from './plan';
 import { balanceRules } from './rules';
@@ -48,7 +49,7 @@ const balanceStep: StepDefinition = {
       figures: [],
       checks: [
         judge(
-          balanceRules.bleedOverLeads,
+          balanceTimeRules.leadLimit,
           [subject],
           gapOf(bleedCurrentA, 'bleedCurrentA', 'what the monitor bleeds'),
           (bleedCurrentA ?? 0) > leadA

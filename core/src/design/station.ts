@@ -7,6 +7,7 @@ const byRoom: Record<string, Station> = {
   vehicle: 'brief',
   pack: 'pack',
   balance: 'pack',
+  'balance-time': 'pack',
   network: 'network',
 };
 

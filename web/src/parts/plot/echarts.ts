@@ -91,3 +91,27 @@ export function limitLine(
     },
   };
 }
+
+/** Draws rows of `[x, low, high]` as upright bars with caps: the renderer of a custom series. */
+export function intervalBars(color: string, lineWidth: number, capPx: number) {
+  return (
+    _: unknown,
+    api: { value(at: number): number; coord(point: [number, number]): [number, number] },
+  ) => {
+    const [x, low] = api.coord([api.value(0), api.value(1)]);
+    const [, high] = api.coord([api.value(0), api.value(2)]);
+    const line = (x1: number, y1: number, x2: number, y2: number) => ({
+      type: 'line',
+      shape: { x1, y1, x2, y2 },
+      style: { stroke: color, lineWidth },
+    });
+    return {
+      type: 'group',
+      children: [
+        line(x, low, x, high),
+        line(x - capPx, low, x + capPx, low),
+        line(x - capPx, high, x + capPx, high),
+      ],
+    };
+  };
+}

@@ -2,7 +2,7 @@
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import PlotView from '../../../parts/plot/PlotView.vue';
-import { axis, fontFamily, token } from '../../../parts/plot/echarts';
+import { axis, fontFamily, intervalBars, token } from '../../../parts/plot/echarts';
 import type { BalanceRow } from './use-balance';
 import { halfWidthMv, verdictText } from './words';
 
@@ -59,22 +59,7 @@ const options = computed(() => {
         data: points.value
           .filter(({ low, high }) => low !== null && high !== null)
           .map(({ i, low, high }) => [i, mV(low!), mV(high!)]),
-        renderItem: (
-          _: unknown,
-          api: { value(at: number): number; coord(point: [number, number]): [number, number] },
-        ) => {
-          const [x, low] = api.coord([api.value(0), api.value(1)]);
-          const [, high] = api.coord([api.value(0), api.value(2)]);
-          const line = (x1: number, y1: number, x2: number, y2: number) => ({
-            type: 'line',
-            shape: { x1, y1, x2, y2 },
-            style: { stroke: token('soft'), lineWidth: 1.4 },
-          });
-          return {
-            type: 'group',
-            children: [line(x, low, x, high), line(x - 3, low, x + 3, low), line(x - 3, high, x + 3, high)],
-          };
-        },
+        renderItem: intervalBars(token('soft'), 1.4, 3),
         encode: { x: 0, y: [1, 2] },
         markArea: {
           silent: true,

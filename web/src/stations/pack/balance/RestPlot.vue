@@ -3,7 +3,7 @@ import { leastSamples, restCurve } from '@torvek/core/balance';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import PlotView from '../../../parts/plot/PlotView.vue';
-import { axis, fontFamily, token } from '../../../parts/plot/echarts';
+import { axis, fontFamily, intervalBars, token } from '../../../parts/plot/echarts';
 import type { BalanceRow } from './use-balance';
 import { halfWidthMv, verdictText } from './words';
 
@@ -118,22 +118,7 @@ const options = computed(() => {
             ? []
             : [[endH.value * 0.985, outlook.lowV, outlook.highV]],
         encode: { x: 0, y: [1, 2] },
-        renderItem: (
-          _: unknown,
-          api: { value(at: number): number; coord(point: [number, number]): [number, number] },
-        ) => {
-          const [x, a] = api.coord([api.value(0), api.value(1)]);
-          const [, b] = api.coord([api.value(0), api.value(2)]);
-          const line = (x1: number, y1: number, x2: number, y2: number) => ({
-            type: 'line',
-            shape: { x1, y1, x2, y2 },
-            style: { stroke: token('ink'), lineWidth: 2 },
-          });
-          return {
-            type: 'group',
-            children: [line(x, a, x, b), line(x - 5, a, x + 5, a), line(x - 5, b, x + 5, b)],
-          };
-        },
+        renderItem: intervalBars(token('ink'), 2, 5),
       },
       {
         id: 'readings',
