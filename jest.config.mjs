@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  '<rootDir>/scripts/jest-transform.mjs',
   {
     jsc: { target: 'es2022', parser: { syntax: 'typescript' }, experimental: { keepImportAttributes: true } },
     module: { type: 'es6' },
@@ -9,6 +9,8 @@ const project = (name, roots) => ({
   displayName: name,
   roots,
   testEnvironment: 'node',
+  // The same for packages, which are wrapped in functions.
+  sandboxInjectedGlobals: ['Array', 'JSON', 'Math', 'Number', 'Object'],
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },
   testMatch: ['**/*.test.ts'],

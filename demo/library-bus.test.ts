@@ -71,15 +71,15 @@ describe('the memo', () => {
       if (count % 60 === 59) design = libraryBus.design;
       design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
       const warm = evaluator.evaluate(design);
-      // Cold takes ten times as long: every fourth state is compared, after changes that warm has seen one by one.
-      if (count % 4 !== 0) continue;
+      // Cold takes several times as long: every second state is compared, after changes that warm has seen one by one.
+      if (count % 2 !== 0) continue;
       const cold = evaluate(design);
       // The fast comparison decides; the slow one names the difference.
       if (!equal(warm, cold)) expect(warm).toEqual(cold);
-      for (const figure of Object.values(warm.figures)) {
-        if (figure.value === null) expect(figure.gaps.length).toBeGreaterThan(0);
-        else expect(Number.isFinite(figure.value)).toBe(true);
-      }
+      const unexplained = Object.values(warm.figures).filter((figure) =>
+        figure.value === null ? figure.gaps.length === 0 : !Number.isFinite(figure.value),
+      );
+      expect(unexplained).toEqual([]);
     }
   });
 

@@ -48,7 +48,7 @@ export const test = base.extend<Fixtures>({
       if ((await page.context().cookies()).length === 0) await signIn();
       await page.goto(`${server.url}/jobs/${job}/${station}`);
       await expect(page.locator(`main[data-station="${station}"]`)).toBeVisible();
-      await page.evaluate(() => document.fonts.ready);
+      await page.waitForFunction(() => document.fonts.status === 'loaded');
     });
   },
   guarded: [

@@ -7,6 +7,12 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 /** Where the seeded data lies that every test copies. */
 export const templateFolder = join(root, '.cache', 'e2e-template');
 
+/**
+ * What a server that lives for seconds need not do: optimise the database's code, and tidy a small young heap again and
+ * again. A third less work per start.
+ */
+const quickStart = ['--liftoff-only', '--max-semi-space-size=64'];
+
 /** The real built server on a data folder, on a port of its own that it keeps over restarts. */
 export class TestServer {
   private child: ChildProcess | null = null;
@@ -22,7 +28,7 @@ export class TestServer {
   }
 
   async start(): Promise<void> {
-    const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...this.args], {
+    const child = spawn(process.execPath, [...quickStart, join(root, 'server/dist/main.js'), ...this.args], {
       env: { ...process.env, TORVEK_DATA: this.folder, PORT: String(this.port) },
       stdio: ['ignore', 'pipe', 'inherit'],
     });

@@ -118,7 +118,7 @@ export function registered<Input, Result>(calculator: Calculator<Input, Result>)
 export function allFinite(value: unknown): boolean {
   if (typeof value === 'number') return Number.isFinite(value);
   if (typeof value !== 'object' || value === null) return true;
-  return Object.values(value).every(allFinite);
+  return (Array.isArray(value) ? value : Object.values(value)).every(allFinite);
 }
 
 /** Names the input whose magnitude is most extreme: the likeliest cause of a figure beyond all numbers. */

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { passesQuickly } from './schema';
 
 /** One thing that is wrong with an input. */
 export interface Issue {
@@ -40,7 +41,7 @@ export function openDoor<Input>(body: unknown, rules: DoorRules): Parsed<Input> 
   const schema = typeof rules.schema === 'function' ? rules.schema(given) : rules.schema;
   const issues = shapeIssues(schema as yup.Schema, given);
   if (issues.length > 0) return refuse(issues);
-  const input = structuredCopy(given);
+  const input = copied(given) as Record<string, unknown>;
   const defaults = typeof rules.defaults === 'function' ? rules.defaults(given) : (rules.defaults ?? {});
   const defaulted = fillDefaults(input, defaults);
   const crossIssues: Issue[] = [];
@@ -52,8 +53,9 @@ export function openDoor<Input>(body: unknown, rules: DoorRules): Parsed<Input> 
 const refuse = (issues: Issue[]) => ({ ok: false as const, issues: issues.slice(0, mostIssues) });
 
 function shapeIssues(schema: yup.Schema, body: unknown): Issue[] {
+  if (passesQuickly(schema, body)) return [];
   try {
-    schema.validateSync(body, { strict: true, abortEarly: false });
+    schema.validateSync(body, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
   } catch (error) {
     if (!(error instanceof yup.ValidationError)) throw error;
@@ -74,24 +76,32 @@ function dotted(path: string): string {
   return path.replace(/\[["']?([^"'\]]*)["']?\]/g, '.$1').replace(/^\./, '');
 }
 
-/** The top field under which the body is nested too deep, or null. Iterative: the nesting may be 10 000 deep. */
+/** The top field under which the body is nested too deep, or null. */
 function tooDeepAt(body: unknown): string | null {
-  const stack: { value: unknown; depth: number; top: string }[] = [{ value: body, depth: 0, top: '' }];
-  for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
-    const { value, depth, top } = next;
-    if (typeof value !== 'object' || value === null) continue;
-    if (depth > deepest) return top.slice(0, 60);
-    for (const [key, child] of Object.entries(value)) {
-      if (typeof child === 'object' && child !== null) {
-        stack.push({ value: child, depth: depth + 1, top: depth === 0 ? key : top });
-      }
-    }
-  }
+  if (typeof body !== 'object' || body === null) return null;
+  for (const [key, child] of Object.entries(body)) if (isDeeperThan(child, deepest)) return key.slice(0, 60);
   return null;
 }
 
-function structuredCopy(value: Record<string, unknown>): Record<string, unknown> {
-  return JSON.parse(JSON.stringify(value)) as Record<string, unknown>;
+/** Goes no deeper than asked: the nesting may be 10 000 deep. */
+function isDeeperThan(value: unknown, levels: number): boolean {
+  if (typeof value !== 'object' || value === null) return false;
+  if (levels === 0) return true;
+  if (Array.isArray(value)) {
+    for (const child of value) if (isDeeperThan(child, levels - 1)) return true;
+    return false;
+  }
+  for (const key in value) if (isDeeperThan((value as Record<string, unknown>)[key], levels - 1)) return true;
+  return false;
+}
+
+/** A copy of JSON: what was not given is left out. */
+function copied(value: unknown): unknown {
+  if (typeof value !== 'object' || value === null) return value;
+  if (Array.isArray(value)) return value.map(copied);
+  const copy: Record<string, unknown> = {};
+  for (const [key, child] of Object.entries(value)) if (child !== undefined) copy[key] = copied(child);
+  return copy;
 }
 
 function fillDefaults(input: Record<string, unknown>, defaults: Record<string, unknown>): string[] {

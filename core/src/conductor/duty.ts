@@ -58,7 +58,7 @@ const curvePoints = 400;
 /**
  * Conductor temperature over a repeated load.
  *
- * Source: C′·dT/dt = I²·R′(T) − q′(T), quasi-steady layers; Runge–Kutta of fourth order in steps of a twentieth of the
+ * Source: C′·dT/dt = I²·R′(T) − q′(T), quasi-steady layers; Runge–Kutta of fourth order in steps of a tenth of the
  * shortest time constant.
  */
 export const cableDuty = defineCalculator<CableDutyInput, CableDutyResult>({
@@ -152,8 +152,8 @@ function workOf(input: CableDutyInput): number {
   return input.profile.reduce((sum, [durationS]) => sum + min(durationS / stepS + 1, 10_000), 0);
 }
 
-/** A twentieth of the shortest time constant, s. */
-const stepOf = (table: HeatTable, capacity: number) => capacity / table.steepest() / 20;
+/** A tenth of the shortest time constant, s. */
+const stepOf = (table: HeatTable, capacity: number) => capacity / table.steepest() / 10;
 
 interface Run {
   burnt: boolean;

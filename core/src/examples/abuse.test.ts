@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { allFinite } from '../calculator';
+import { allFinite, type Issue } from '../calculator';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
@@ -76,6 +76,13 @@ function* bodiesFrom(body: { [key: string]: Json }): Generator<Json> {
   yield 'text';
 }
 
+/** What is wrong with the way an input was refused, or null. */
+function issuesProblem(issues: Issue[]): string | null {
+  if (issues.length === 0 || issues.length > 100) return `${issues.length} issues`;
+  const bad = issues.find(({ path, message }) => /[[\]]/.test(path) || message.length >= 200);
+  return bad === undefined ? null : `odd issue at ${bad.path}`;
+}
+
 describe.each([...calculators.values()].map((calculator) => [calculator.name, calculator] as const))(
   '%s takes any body',
   (name, calculator) => {
@@ -83,18 +90,17 @@ describe.each([...calculators.values()].map((calculator) => [calculator.name, ca
 
     test('and answers with finite figures or names the field', () => {
       expect(bodies.length).toBeGreaterThan(90);
-      for (const body of bodies) {
+      // One expectation for all: asking for each of a hundred thousand bodies takes longer than answering them.
+      const odd = bodies.flatMap((body) => {
         const answer = calculator.answer(body);
-        if (answer.ok) expect(allFinite(answer.answer)).toBe(true);
-        else {
-          expect(answer.issues.length).toBeGreaterThan(0);
-          expect(answer.issues.length).toBeLessThanOrEqual(100);
-          for (const { path, message } of answer.issues) {
-            expect(path).toMatch(/^[^[\]]*$/);
-            expect(message.length).toBeLessThan(200);
-          }
-        }
-      }
+        const problem = answer.ok
+          ? allFinite(answer.answer)
+            ? null
+            : 'a figure that is not finite'
+          : issuesProblem(answer.issues);
+        return problem === null ? [] : [{ problem, answer }];
+      });
+      expect(odd).toEqual([]);
     });
 
     test('and names unknown, missing and wrongly typed fields by their own path', () => {

@@ -1,4 +1,7 @@
-import { bracket, type Table } from '../math';
+import type { Table } from '../math';
+
+// Bound once: a ranking asks for these some ten thousand times.
+const { exp, log } = Math;
 
 /** Average pre-arcing curve: currents rise strictly, times fall strictly. */
 export type MeltingCurve = Table;
@@ -15,9 +18,31 @@ export function meltTimeS(curve: MeltingCurve, currentA: number): number | null 
   const [lastA, lastS] = curve[curve.length - 1]!;
   if (currentA <= firstA) return null;
   if (currentA >= lastA) return lastS * (lastA / currentA) ** 2;
-  const [[leftA, leftS], [rightA, rightS]] = bracket(curve, currentA);
-  const share = Math.log(currentA / leftA) / Math.log(rightA / leftA);
-  return leftS * (rightS / leftS) ** share;
+  const [currents, times] = logsOf(curve);
+  const wanted = log(currentA);
+  let left = 0;
+  for (let right = currents.length - 1; right - left > 1;) {
+    const middle = (left + right) >> 1;
+    if (currents[middle]! <= wanted) left = middle;
+    else right = middle;
+  }
+  const share = (wanted - currents[left]!) / (currents[left + 1]! - currents[left]!);
+  return exp(times[left]! + share * (times[left + 1]! - times[left]!));
+}
+
+const logs = new WeakMap<MeltingCurve, [currents: Float64Array, times: Float64Array]>();
+
+/** The logarithms of a curve's points; a curve is never changed in place. */
+function logsOf(curve: MeltingCurve): [currents: Float64Array, times: Float64Array] {
+  let found = logs.get(curve);
+  if (found === undefined) {
+    found = [
+      Float64Array.from(curve, ([currentA]) => log(currentA)),
+      Float64Array.from(curve, ([, timeS]) => log(timeS)),
+    ];
+    logs.set(curve, found);
+  }
+  return found;
 }
 
 export interface FuseBand {

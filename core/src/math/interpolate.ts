@@ -49,7 +49,9 @@ export function integrate(table: Table, from: number, to: number): number {
 /** `count` values from `from` to `to`, evenly spaced in the logarithm; both ends exact. Both must be above 0. */
 export function logSpaced(from: number, to: number, count: number): number[] {
   const step = Math.log(to / from) / (count - 1);
-  return Array.from({ length: count }, (_, i) =>
-    i === 0 ? from : i === count - 1 ? to : from * Math.exp(step * i),
-  );
+  const values = new Array<number>(count);
+  for (let i = 0; i < count; i += 1) values[i] = from * Math.exp(step * i);
+  values[count - 1] = to;
+  values[0] = from;
+  return values;
 }
