@@ -12,6 +12,7 @@ export const rooms = [
   'parts',
   'document',
   'step',
+  'library',
   'vehicle',
   'pack',
   'balance',

@@ -21,6 +21,12 @@ const pinnedKeys: PartKey[] = [
   'marl-x6@1',
   'marl-x4@1',
   'marl-x35@1',
+  'penhallow-c70-m10@1',
+  'penhallow-c35-m8@1',
+  'penhallow-c6-m6@1',
+  'penhallow-c4-m5@1',
+  'wendmoor-g25s@1',
+  'wendmoor-g16@1',
 ];
 
 /** Which box each module of a string sits in, from the negative end. */
@@ -69,6 +75,9 @@ const stringParts = {
   ends: 'interlocked',
 } as const;
 
+/** Lug, gland, stud of its cable. */
+type Ends = [lug: string, gland: string, studMm: number];
+
 type Profile = [durationS: number, currentA: number][];
 
 const branch = (
@@ -78,6 +87,7 @@ const branch = (
   cable: string,
   lengthM: number,
   loadProfile: Profile,
+  [lug, gland, studMm]: Ends = ['penhallow-c4-m5@1', 'wendmoor-g16@1', 5],
 ) => ({
   tag,
   loadProfile,
@@ -88,6 +98,9 @@ const branch = (
   device,
   fuse,
   cable,
+  lug,
+  gland,
+  studMm,
   lengthM,
   ends: 'interlocked' as const,
 });
@@ -360,6 +373,9 @@ const design: Design = {
       resistor: 'ember-82@1',
       fuse: 'calderside-f350@1',
       cable: 'marl-x70@1',
+      lug: 'penhallow-c70-m10@1',
+      gland: 'wendmoor-g25s@1',
+      studMm: 10,
       lengthM: 8.5,
       install: 'steel-conduit',
       conduitInnerMm: 46,
@@ -375,9 +391,15 @@ const design: Design = {
         [20, -80],
       ],
     },
-    'circuit-charger': branch('Charger', 'device-charger', 'calderside-f63@1', 'marl-x6@1', 6.4, [
-      [3600, 31],
-    ]),
+    'circuit-charger': branch(
+      'Charger',
+      'device-charger',
+      'calderside-f63@1',
+      'marl-x6@1',
+      6.4,
+      [[3600, 31]],
+      ['penhallow-c6-m6@1', 'wendmoor-g16@1', 6],
+    ),
     'circuit-dcdc': branch('DC-DC', 'device-dcdc', 'calderside-f32@1', 'marl-x4@1', 1.6, [
       [60, 7],
       [240, 4],
@@ -394,10 +416,18 @@ const design: Design = {
       [3600, 0.02],
     ]),
     'circuit-inlet': {
-      ...branch('DC inlet', 'device-inlet', 'calderside-f160@1', 'marl-x35@1', 7.1, [
-        [2400, 120],
-        [1200, 0],
-      ]),
+      ...branch(
+        'DC inlet',
+        'device-inlet',
+        'calderside-f160@1',
+        'marl-x35@1',
+        7.1,
+        [
+          [2400, 120],
+          [1200, 0],
+        ],
+        ['penhallow-c35-m8@1', 'wendmoor-g25s@1', 8],
+      ),
       contactor: 'hollin-k200@1',
       poles: 'both',
     },

@@ -20,6 +20,7 @@ const circuit = (draft: Design) => draft.circuits[mainCircuit]!;
 const withoutStringContactors = (draft: Design) => {
   for (const one of Object.values(draft.strings)) one.contactorPoles = 'none';
 };
+const lugOf = (id: string) => catalogueOf('lug').find((part) => part.id === id)!;
 const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === id)!;
 const cableOf = (areaMm2: number) => catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!;
 const changed = (recipe: (draft: Design) => void) =>
@@ -27,6 +28,16 @@ const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
+  'cable.lug-area': (draft) => void (circuit(draft).lug = pin(draft, lugOf('penhallow-c50-m10'))),
+  'cable.lug-stud': (draft) => void (circuit(draft).studMm = 8),
+  'cable.lug-temperature': (draft) => {
+    circuit(draft).cable = pin(
+      draft,
+      catalogueOf('cable').find(({ id }) => id === 'marl-q35')!,
+    );
+    circuit(draft).ambientC = 120;
+  },
+  'cable.gland-clamp': (draft) => void (circuit(draft).cable = pin(draft, cableOf(95))),
   'axle.negative': (draft) => {
     draft.masses['mass-motor']!.massKg = 9000;
     draft.masses['mass-motor']!.xM = -9;
@@ -238,7 +249,7 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
   ],
 };
 /** Tested beside its calculator. */
-const testedElsewhere = ['precharge-fit.on-bound'];
+const testedElsewhere = ['library.newer-revision', 'precharge-fit.on-bound'];
 
 const stateOf = (design: Design, rule: string) => {
   const states = evaluate(design)
@@ -311,6 +322,10 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
         delete bar.holeMm;
       }
       for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
+      for (const one of Object.values(draft.circuits)) {
+        delete one.lug;
+        delete one.gland;
+      }
     });
     expect(['not checked', 'absent']).toContain(stateOf(empty, rule));
   });

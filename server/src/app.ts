@@ -14,6 +14,7 @@ import { rateLimits } from './http/limits';
 import { mount, route, type Route } from './http/route';
 import { instrumentRoutes } from './instruments/routes';
 import { jobRoutes } from './jobs/routes';
+import { libraryRoutes } from './library/routes';
 import { peopleRoutes } from './people/routes';
 import type { Rooms } from './rooms';
 import { standInRoutes } from './stand-ins/routes';
@@ -29,7 +30,7 @@ export interface AppOptions {
 
 /** The whole route table. */
 export function routeTable(rooms: Rooms): Route[] {
-  const { jobs, people, sessions, instruments } = rooms;
+  const { jobs, people, sessions, instruments, library } = rooms;
   return [
     route({
       method: 'get',
@@ -42,6 +43,7 @@ export function routeTable(rooms: Rooms): Route[] {
     ...entryRoutes(rooms),
     ...peopleRoutes(people, sessions),
     ...instrumentRoutes(instruments),
+    ...libraryRoutes(library),
     ...standInRoutes(jobs),
     ...fileRoutes(rooms),
     ...takeAwayRoutes(rooms),

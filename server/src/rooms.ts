@@ -5,6 +5,7 @@ import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
 import { Files } from './files/files';
 import { Instruments } from './instruments/instruments';
+import { LibraryParts } from './library/parts';
 import { Hub } from './live/hub';
 import { Changes } from './jobs/changes';
 import { Jobs } from './jobs/jobs';
@@ -20,6 +21,7 @@ export interface Rooms {
   people: People;
   sessions: Sessions;
   instruments: Instruments;
+  library: LibraryParts;
   jobs: Jobs;
   changes: Changes;
   ledger: Ledger;
@@ -48,6 +50,7 @@ export function openRooms(
     people: new People(database, clock, demoMode),
     sessions: new Sessions(database, clock, demoMode),
     instruments: new Instruments(database, clock),
+    library: new LibraryParts(database, clock),
     jobs,
     changes: new Changes(database, jobs, clock, hub),
     ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock, hub),

@@ -18,3 +18,4 @@ export {
 } from './busbar';
 export { cableDuty, type CableDutyInput, type CableDutyResult } from './duty';
 export { barLengthMm, busbarSteps, defaultBarMaxC, defaultOverhangMm } from './busbar-step';
+export { endRules, glandProblem, lugProblems, rankGlands, rankLugs, type CableEnd } from './ends';

@@ -5,6 +5,7 @@ import { catalogueOf, partKey, resistancePerM, type PartOf } from '../parts';
 import { formatNumber } from '../quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { cableDuty } from './duty';
+import { endsStep, glandProblem } from './ends';
 import { cable, type CableInput, type CableResult } from './cable';
 
 /** Share of the nominal voltage that a cable may drop where the circuit does not say. */
@@ -285,7 +286,7 @@ const cableStep: StepDefinition = {
     const suggestions: Suggestion[] =
       message === null || run.input === null
         ? []
-        : sizeTable(run.input, maxDrop)
+        : sizeTable(run.input, maxDrop, { cables: read.parts('cable') })
             .filter(({ partKey: key }) => key !== circuit.cable)
             .sort(
               (a, b) =>
@@ -296,6 +297,11 @@ const cableStep: StepDefinition = {
                 (a.fits ? a.areaMm2 - b.areaMm2 : b.areaMm2 - a.areaMm2),
             )
             .slice(0, 4);
+    const nothing = suggestions.length > 0 && suggestions.every(({ fits }) => !fits);
+    const said =
+      message === null || !nothing || run.input === null
+        ? message
+        : `${message} Nothing in the library fits: a cable here needs an ampacity of ${formatNumber(currentA)} A and a drop below ${formatNumber(maxDrop * run.input.busVoltageV)} V over ${formatNumber(2 * run.input.lengthM)} m.`;
     const checks = [
       ...run.checks([subject], values),
       judge(
@@ -307,17 +313,35 @@ const cableStep: StepDefinition = {
           : null,
         values,
       ),
-      judge(chosenCable, [subject], run.gaps, message, values, suggestions),
+      judge(chosenCable, [subject], run.gaps, said, values, suggestions),
     ];
     return run.output(figures, checks);
   },
 };
 
-/** Every cable of the catalogue in the place of `base`, of one class of insulation or of all; drop judged against a share of 0…1. */
-export function sizeTable(base: CableInput, maxDropFraction: number, conductorMaxC?: number): SizedCable[] {
-  return catalogueOf('cable')
+/** Which cables are sized: of one class of insulation or of all; those of the starter catalogue, or of a library. */
+export interface SizeChoice {
+  conductorMaxC?: number;
+  cables?: readonly PartOf<'cable'>[];
+  /** The gland they must go through. */
+  gland?: PartOf<'gland'>;
+}
+
+/** Every cable in the place of `base`, of one class of insulation or of all; drop judged against a share of 0…1. */
+export function sizeTable(
+  base: CableInput,
+  maxDropFraction: number,
+  { conductorMaxC, cables = catalogueOf('cable'), gland }: SizeChoice = {},
+): SizedCable[] {
+  return cables
     .filter(({ data }) => conductorMaxC === undefined || data.conductorMaxC === conductorMaxC)
-    .map((part) => size(part, base, maxDropFraction));
+    .map((part) => {
+      const sized = size(part, base, maxDropFraction);
+      const clamp = gland === undefined ? null : glandProblem(gland.data, part.data.outerDiameterMm);
+      return clamp === null
+        ? sized
+        : { ...sized, fits: false, reasons: [...sized.reasons, `the gland ${clamp}`] };
+    });
 }
 
 /**
@@ -387,4 +411,4 @@ const dutyStep: StepDefinition = {
   },
 };
 
-export const conductorSteps: StepDefinition[] = [loopStep, cableStep, dutyStep, sizesStep];
+export const conductorSteps: StepDefinition[] = [loopStep, cableStep, dutyStep, endsStep, sizesStep];

@@ -143,6 +143,10 @@ export interface DeviceItem {
   insulationMonitor?: 'active' | 'passive';
 }
 
+/** The kinds of parts that a circuit has one of. */
+export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
+export type CircuitPartKind = (typeof circuitPartKinds)[number];
+
 export type Install = 'free-air' | 'steel-conduit';
 
 /**
@@ -165,6 +169,11 @@ export interface CircuitItem {
   resistor?: PartKey;
   fuse?: PartKey;
   cable?: PartKey;
+  /** At both ends of its cable, and where the cable goes through a wall. */
+  lug?: PartKey;
+  gland?: PartKey;
+  /** The studs that the lugs go on, M. */
+  studMm?: number;
   parallel?: number;
   lengthM?: number;
   install?: Install;

@@ -1,9 +1,10 @@
 import { list, mapOf, number, oneOf, openDoor, record, table, text, type Issue } from '../calculator';
-import type { PartKind } from '../parts';
+import { partSchema, type PartKind } from '../parts';
 import {
   accessSides,
   balanceSchools,
   cableEnds,
+  circuitPartKinds,
   cycleChoices,
   designSchemaNumber,
   deviceKinds,
@@ -47,82 +48,6 @@ const vehicle = record({
 });
 
 const pairs = { columns: [{}, {}] as [object, object], rising: false };
-
-const partData: Record<PartKind, ReturnType<typeof record>> = {
-  module: record({
-    chemistry: oneOf(['NMC', 'LFP', 'LMO']),
-    cellsInSeries: number({ min: 1, integer: true }),
-    cellsInParallel: number({ min: 1, integer: true }),
-    cell: record({
-      ocvTable: table(pairs),
-      capacityAh: number(),
-      resistanceOhm: number(),
-      minV: number(),
-      maxV: number(),
-    }),
-    massKg: number(),
-    lengthMm: number(),
-    widthMm: number(),
-    heightMm: number(),
-    continuousA: number(),
-    peakA: number(),
-    senseLeadLimitA: number(),
-    insulationMinMOhm: number(),
-  }),
-  contactor: record({
-    ratedVoltageV: number(),
-    continuousA: number(),
-    makeA: number(),
-    breakA: number(),
-    coilV: number(),
-    coilPullInA: number(),
-    coilHoldW: number(),
-    closeMs: number(),
-    openMs: number(),
-    polarised: oneOf([true, false]),
-    shortTime: table.optional({ columns: [{}, {}] }),
-  }),
-  fuse: record({
-    ratedA: number(),
-    ratedVoltageV: number(),
-    breakingA: number(),
-    minBreakingA: number(),
-    curve: table(pairs),
-    currentToleranceFraction: number(),
-    arcI2tFactor: number(),
-    ambientDerating: table(pairs),
-  }),
-  cable: record({
-    areaMm2: number(),
-    conductorDiameterMm: number(),
-    outerDiameterMm: number(),
-    conductorMaxC: number(),
-    insulationKmPerW: number(),
-    adiabaticK: number(),
-    massKgPerM: number(),
-  }),
-  resistor: record({
-    resistanceOhm: number(),
-    toleranceFraction: number(),
-    pulseEnergyJ: number(),
-    continuousW: number(),
-    maxVoltageV: number(),
-  }),
-};
-
-const part = record.by((value) => {
-  const kind = value.kind as PartKind;
-  const data = partData[Object.hasOwn(partData, String(kind)) ? kind : 'module'];
-  return {
-    id: text(),
-    revision: number({ min: 1, integer: true }),
-    kind: oneOf(Object.keys(partData)),
-    make: text(),
-    number: text(),
-    label: text(),
-    data,
-  };
-});
 
 const flag = oneOf.optional([true, false]);
 
@@ -186,7 +111,7 @@ const designShape = record({
   masses: mapOf(
     record({ tag: text(), change: oneOf(['out', 'in']), massKg: n, xM: n, zM: n, lengthM: n, heightM: n }),
   ),
-  parts: mapOf(part),
+  parts: mapOf(partSchema(true)),
   modules: mapOf(record({ tag: text(), part: text(), box: t })),
   boxes: mapOf(
     record({
@@ -245,6 +170,9 @@ const designShape = record({
       resistor: t,
       fuse: t,
       cable: t,
+      lug: t,
+      gland: t,
+      studMm: n,
       parallel: n,
       lengthM: n,
       install: oneOf.optional(['free-air', 'steel-conduit']),
@@ -318,7 +246,7 @@ export function danglingReferences(design: Design): Issue[] {
     if (circuit.device !== undefined && fed.has(circuit.device))
       issues.push({ path: `circuits.${id}.device`, message: 'is fed by another circuit already' });
     if (circuit.device !== undefined) fed.add(circuit.device);
-    for (const kind of ['contactor', 'resistor', 'fuse', 'cable'] as const) {
+    for (const kind of circuitPartKinds) {
       part(`circuits.${id}.${kind}`, circuit[kind], kind);
     }
   }

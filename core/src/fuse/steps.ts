@@ -6,7 +6,8 @@ import { defineRule } from '../finding';
 import { interpolate } from '../math';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { faultCurrent } from './fault-current';
-import { fuse, type FuseInput, type FuseResult } from './fuse';
+import { formatNumber, formatQuantity } from '../quantity';
+import { continuousShare, fuse, type FuseInput, type FuseResult } from './fuse';
 import { fuseRules } from './rules';
 import { selectiveStep } from './selective';
 
@@ -154,9 +155,12 @@ function failures(findings: { rule: { id: string }; message: string }[]): string
   return findings.filter(({ rule }) => counted.has(rule.id)).map(({ message }) => message.replace(/\.$/, ''));
 }
 
-/** The catalogue's fuses for a circuit: fitting ones first, the smallest rating first among them. */
-export function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): RankedFuse[] {
-  const parts = catalogueOf('fuse');
+/** The library's fuses for a circuit: fitting ones first, the smallest rating first among them. */
+export function rankFuses(
+  base: FuseInput,
+  chosen: PartOf<'fuse'> | null,
+  parts: readonly PartOf<'fuse'>[] = catalogueOf('fuse'),
+): RankedFuse[] {
   const all =
     chosen === null || parts.some((part) => partKey(part) === partKey(chosen)) ? parts : [chosen, ...parts];
   const ranked = all.map((part) => {
@@ -173,6 +177,29 @@ export function rankFuses(base: FuseInput, chosen: PartOf<'fuse'> | null): Ranke
   return ranked.sort(
     (a, b) => Number(b.fits) - Number(a.fits) || a.reasons.length - b.reasons.length || a.ratedA - b.ratedA,
   );
+}
+
+/** What a fuse must have to hold in a place, in numbers. */
+export function fuseNeeds(input: FuseInput): string[] {
+  const n = formatNumber;
+  const squares = input.loadProfile.reduce(
+    (sum, [durationS, currentA]) => sum + durationS * currentA ** 2,
+    0,
+  );
+  const seconds = input.loadProfile.reduce((sum, [durationS]) => sum + durationS, 0);
+  const factor = input.ambientDerating === undefined ? 1 : interpolate(input.ambientDerating, input.ambientC);
+  const ratedA = Math.sqrt(squares / seconds) / continuousShare / factor;
+  const { cable, faultMinA, faultMaxA } = input;
+  return [
+    `${n(input.busVoltageV)} V DC or more`,
+    `${n(faultMaxA)} A breaking capacity or more`,
+    `a least breaking current of ${n(faultMinA)} A or less`,
+    `to clear ${n(faultMinA)} A within ${n(input.maxClearS)} s`,
+    `a rating of ${n(ratedA)} A or more at this ambient`,
+    ...(cable === undefined
+      ? []
+      : [`a clearing I²t below ${formatQuantity((cable.k * cable.areaMm2) ** 2, 'A²s')}`]),
+  ];
 }
 
 const mainFuseStep: StepDefinition = {
@@ -237,12 +264,17 @@ const mainFuseStep: StepDefinition = {
     const suggestions: Suggestion[] =
       message === null || input === null
         ? []
-        : rankFuses(input, null)
+        : rankFuses(input, null, read.parts('fuse'))
             .filter((one) => one.partKey !== key)
             .slice(0, 4);
+    const nothing = input !== null && suggestions.length > 0 && suggestions.every(({ fits }) => !fits);
+    const said =
+      message === null || !nothing
+        ? message
+        : `${message} Nothing in the library fits: a fuse here needs ${fuseNeeds(input).join(', ')}.`;
     const checks = [
       ...run.checks([subject], values),
-      judge(chosenFuse, [subject], run.gaps, message, values, suggestions),
+      judge(chosenFuse, [subject], run.gaps, said, values, suggestions),
     ];
     return run.output(figures, checks);
   },

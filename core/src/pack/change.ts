@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import type { Design, Id } from '../document';
+import { circuitPartKinds, type Design, type Id } from '../document';
 import { partKey, type PartOf } from '../parts';
 
 /** Pins a part in the design, once however often it is used. */
@@ -13,9 +13,8 @@ export function pin(draft: Draft<Design>, part: Design['parts'][string]): string
 /** Unpins parts that nothing uses any more. */
 export function unpinUnused(draft: Draft<Design>): void {
   const used = new Set<string | undefined>(Object.values(draft.modules).map((module) => module.part));
-  for (const { contactor, resistor, fuse, cable } of Object.values(draft.circuits)) {
-    for (const key of [contactor, resistor, fuse, cable]) used.add(key);
-  }
+  for (const circuit of Object.values(draft.circuits))
+    for (const kind of circuitPartKinds) used.add(circuit[kind]);
   for (const { fuse, contactor } of Object.values(draft.strings)) used.add(fuse).add(contactor);
   for (const key of Object.keys(draft.parts)) if (!used.has(key)) delete draft.parts[key];
 }

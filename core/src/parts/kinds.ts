@@ -73,12 +73,35 @@ export interface ResistorData {
   maxVoltageV: number;
 }
 
+/** A cable lug: what it takes, where it goes. */
+export interface LugData {
+  /** Of the conductor that its barrel is made for. */
+  areaMm2: number;
+  studMm: number;
+  palmWidthMm: number;
+  palmThicknessMm: number;
+  centreToEndMm: number;
+  plating: 'tin' | 'bare copper' | 'nickel' | 'silver';
+  maxC: number;
+}
+
+/** A cable gland of a box's wall. */
+export interface GlandData {
+  threadMm: number;
+  clampMinMm: number;
+  clampMaxMm: number;
+  screenContact: boolean;
+  maxC: number;
+}
+
 export interface PartData {
   module: ModuleData;
   contactor: ContactorData;
   fuse: FuseData;
   cable: CableData;
   resistor: ResistorData;
+  lug: LugData;
+  gland: GlandData;
 }
 
 export type PartKind = keyof PartData;
@@ -91,6 +114,8 @@ export interface PartOf<Kind extends PartKind> {
   make: string;
   number: string;
   label: string;
+  /** Where the data come from: a sheet and its issue, a measurement. */
+  source?: string;
   data: PartData[Kind];
 }
 

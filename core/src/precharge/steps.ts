@@ -1,7 +1,7 @@
 import { mainCircuits } from '../document';
 import type { Suggestion } from '../finding';
 import { figureId, type Check, type Figure, type Gap, type TracedInput } from '../figure';
-import { catalogueOf, partKey, type PartOf } from '../parts';
+import { partKey, type PartOf } from '../parts';
 import { onMainBus } from '../network';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { busDischarge } from './bus-discharge';
@@ -236,14 +236,14 @@ export function chooseInputs(subject: string, read: Reader, chosen: PartOf<'resi
     `${at}.attemptsPerMinute`,
     'attempts per minute',
   );
-  const parts = catalogueOf('resistor');
+  const parts = read.parts('resistor');
   const all =
     chosen === null || parts.some((part) => partKey(part) === partKey(chosen)) ? parts : [chosen, ...parts];
   const resistors: PrechargeChooseInput['resistors'] = all.map((part) => ({
     partId: partKey(part),
     ...part.data,
   }));
-  inputs.set('resistors', resistors, { kind: 'constant', source: 'catalogue' }, 'resistors');
+  inputs.set('resistors', resistors, { kind: 'constant', source: 'the library' }, 'resistors');
   return inputs;
 }
 
@@ -264,7 +264,7 @@ function judgeChoice(
     .slice(0, 4)
     .map(({ partId, fits, reasons }) => ({
       partKey: partId,
-      label: catalogueOf('resistor').find((part) => partKey(part) === partId)?.label ?? partId,
+      label: read.parts('resistor').find((part) => partKey(part) === partId)?.label ?? partId,
       fits,
       reasons,
     }));

@@ -1,6 +1,7 @@
 import equal from 'fast-deep-equal';
 import type { Design } from '../document';
 import type { Check, Figure, FigureId } from '../figure';
+import { starterParts, type PartKind, type PartsList } from '../parts';
 import type { Reader, StepDefinition, StepOutput } from './reader';
 
 /** Everything that follows from a design. */
@@ -13,7 +14,8 @@ export interface Evaluation {
 
 type Read =
   | { kind: 'at'; path: string[]; value: unknown }
-  | { kind: 'figure'; id: FigureId; value: number | null; gaps: unknown };
+  | { kind: 'figure'; id: FigureId; value: number | null; gaps: unknown }
+  | { kind: 'parts'; of: PartKind; list: readonly unknown[] };
 
 interface Memo {
   reads: Read[];
@@ -34,8 +36,11 @@ export class Evaluator {
     this.byId = new Map(steps.map((step) => [step.id, step]));
   }
 
-  evaluate(design: Design): Evaluation {
-    return new Pass(design, this.steps, this.byId, this.memos).run();
+  /**
+   * @param library the parts that rankings choose from; the same lists as long as it does not change
+   */
+  evaluate(design: Design, library: PartsList = starterParts): Evaluation {
+    return new Pass(design, library, this.steps, this.byId, this.memos).run();
   }
 }
 
@@ -46,6 +51,7 @@ class Pass {
 
   constructor(
     private readonly design: Design,
+    private readonly library: PartsList,
     private readonly steps: readonly StepDefinition[],
     private readonly byId: Map<string, StepDefinition>,
     private readonly memos: Map<string, Memo>,
@@ -98,6 +104,7 @@ class Pass {
       const value = this.valueAt(read.path);
       return value === read.value || equal(value, read.value);
     }
+    if (read.kind === 'parts') return this.library.of(read.of) === read.list;
     const figure = this.figure(read.id);
     return Object.is(figure.value, read.value) && equal(figure.gaps, read.gaps);
   }
@@ -114,6 +121,11 @@ class Pass {
         const figure = this.figure(id);
         reads.push({ kind: 'figure', id, value: figure.value, gaps: figure.gaps });
         return figure;
+      },
+      parts: (kind) => {
+        const list = this.library.of(kind);
+        reads.push({ kind: 'parts', of: kind, list });
+        return list;
       },
     };
     const output = step.compute(subject, reader);

@@ -1,5 +1,6 @@
 import type { Design } from '../document';
 import type { Check, Figure, FigureId } from '../figure';
+import type { PartKind, PartOf } from '../parts';
 
 /** A path into the design, at most three keys deep: what lies below is read as one value. */
 export interface Reader {
@@ -12,6 +13,8 @@ export interface Reader {
   ): Design[A][B][C] | undefined;
   /** Another step's figure; it is computed first if need be. */
   figure(id: FigureId): Figure;
+  /** The parts of a kind that can be chosen here: the shop's library. */
+  parts<Kind extends PartKind>(kind: Kind): readonly PartOf<Kind>[];
 }
 
 /** What a step computes for one subject. */

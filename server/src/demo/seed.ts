@@ -92,6 +92,7 @@ async function record(
     now: at,
     instruments: rooms.instruments,
     files: rooms.files,
+    library: rooms.library,
     people: {
       // The story's witnesses gave their word at its time.
       witness: (_first, { name }) =>

@@ -1,5 +1,6 @@
 import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess } from '@torvek/core/design';
+import type { Library } from '@torvek/core/library';
 import type { RaisedCheck } from '@torvek/core/figure';
 import { dayIn, mayDo, type Entry, type EntryBody, type Instrument, type Person } from '@torvek/core/record';
 import type { Files } from '../files/files';
@@ -7,6 +8,7 @@ import { HttpError, invalidInput } from '../http/errors';
 import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
+import type { LibraryParts } from '../library/parts';
 import type { People } from '../people/people';
 import { judgeBalance, judgeCellVoltages } from './judge-balance';
 import { judgePosition } from './judge-position';
@@ -24,6 +26,7 @@ export interface Court {
   people: Pick<People, 'witness'>;
   instruments: Pick<Instruments, 'forEntry'>;
   files: Pick<Files, 'check'>;
+  library: Pick<LibraryParts, 'library'>;
 }
 
 type Case<Kind extends EntryRequest['kind']> = {
@@ -63,7 +66,7 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     case 'acceptance':
       if (!mayDo(court.by.roles, 'designer'))
         throw new HttpError(403, 'role-too-low', 'accepting a finding asks for the role designer');
-      return judgeAcceptance(request, bench.job);
+      return judgeAcceptance(request, bench.job, await court.library.library(bench.db));
     case 'position':
       return { body: judgePosition(request, bench) };
     case 'work':
@@ -235,8 +238,12 @@ function refuseClosedGate(id: string, { gates: statuses }: ReturnType<typeof ass
   );
 }
 
-function judgeAcceptance(request: Extract<EntryRequest, { kind: 'acceptance' }>, job: Job): Judged {
-  const check = evaluated(job).evaluation.checks.find(
+function judgeAcceptance(
+  request: Extract<EntryRequest, { kind: 'acceptance' }>,
+  job: Job,
+  library: Library,
+): Judged {
+  const check = evaluated(job, library).evaluation.checks.find(
     (one): one is RaisedCheck => one.key === request.check && one.state === 'raised',
   );
   if (check === undefined)

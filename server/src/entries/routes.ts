@@ -21,7 +21,7 @@ function pageOf({ before, limit, kind = null, subject = null }: Record<string, s
 }
 
 /** The record of a job: read, append, verify. */
-export function entryRoutes({ ledger, people, instruments, files, clock }: Rooms): Route[] {
+export function entryRoutes({ ledger, people, instruments, files, library, clock }: Rooms): Route[] {
   return [
     route({
       method: 'get',
@@ -48,6 +48,7 @@ export function entryRoutes({ ledger, people, instruments, files, clock }: Rooms
             people,
             instruments,
             files,
+            library,
           }),
         ),
     }),

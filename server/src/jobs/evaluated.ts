@@ -1,5 +1,6 @@
 import { procedureFor, type ProcedureStep } from '@torvek/core/commissioning';
 import { createEvaluator } from '@torvek/core/design';
+import { starterLibrary, type Library } from '@torvek/core/library';
 import type { Evaluation } from '@torvek/core/step';
 import type { Job } from './jobs';
 
@@ -10,19 +11,27 @@ export interface Evaluated {
 }
 
 const mostKept = 8;
-const kept = new Map<string, Evaluated & { of: string; evaluator: ReturnType<typeof createEvaluator> }>();
+interface Kept extends Evaluated {
+  of: string;
+  library: Library;
+  evaluator: ReturnType<typeof createEvaluator>;
+}
+
+const kept = new Map<string, Kept>();
 
 /**
  * The evaluation of a saved design, kept for the jobs used last: recording twenty results in a row evaluates once.
  * A job's evaluator stays warm over its versions.
+ *
+ * @param library matters to findings about parts alone: figures do not depend on it
  */
-export function evaluated(job: Job): Evaluated {
+export function evaluated(job: Job, library = starterLibrary): Evaluated {
   const of = `${job.version}`;
   const known = kept.get(job.id);
-  if (known?.of === of) return known;
+  if (known?.of === of && known.library === library) return known;
   const evaluator = known?.evaluator ?? createEvaluator();
-  const evaluation = evaluator.evaluate(job.design);
-  const fresh = { of, evaluator, evaluation, procedure: procedureFor(job.design, evaluation) };
+  const evaluation = evaluator.evaluate(job.design, library);
+  const fresh = { of, library, evaluator, evaluation, procedure: procedureFor(job.design, evaluation) };
   kept.delete(job.id);
   kept.set(job.id, fresh);
   const oldest = kept.keys().next().value;

@@ -12,7 +12,17 @@ export const backupFormat = 'torvek-backup';
 export const backupFormatVersion = 1;
 
 /** All tables with data of their own, in an order in which each refers to earlier ones only. Sessions stay behind. */
-const tables = ['people', 'instruments', 'jobs', 'changes', 'entries', 'releases', 'files'] as const;
+const tables = [
+  'people',
+  'instruments',
+  'library_parts',
+  'library_retired',
+  'jobs',
+  'changes',
+  'entries',
+  'releases',
+  'files',
+] as const;
 /** Rows of one insert. */
 const chunk = 500;
 
@@ -83,6 +93,7 @@ export async function restoreBackup(rooms: Rooms, bytes: Uint8Array, by: string)
     .map(([path, content]) => ({ name: path.slice(8), bytes: content }));
   rooms.ledger.journal.replace(journal, join(keptIn, 'journal'));
   rooms.ledger.forget();
+  rooms.library.forget();
   forgetEvaluations();
   return { rows, keptIn };
 }

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { FindingStatus } from '@torvek/core/design';
 import { mainCircuit } from '@torvek/core/document';
+import { newerRevision, replacePart } from '@torvek/core/library';
 import { formatQuantity } from '@torvek/core/quantity';
 import { computed, nextTick, ref, watch } from 'vue';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { ApiError } from '../api/client';
 import { useJob } from '../stores/job';
+import { useLibrary } from '../stores/library';
 import { useSlate } from '../stores/slate';
 import { newId } from '../api/client';
 import { choosePart } from './choose-part';
@@ -14,6 +16,7 @@ import GradeMark from './GradeMark.vue';
 /** A finding: one sentence with numbers, then why, then what to do; replacements to choose; acceptance with a reason. */
 const props = defineProps<{ finding: FindingStatus }>();
 const job = useJob();
+const shelf = useLibrary();
 const open = ref(false);
 const accepting = ref(false);
 const reason = ref('');
@@ -35,11 +38,19 @@ watch(
   { immediate: true },
 );
 const kind = computed(() => {
-  const part = check.value.suggestions[0]?.partKey;
-  if (part === undefined) return null;
-  const room = check.value.rule.id;
-  return room.startsWith('precharge') ? 'resistor' : room.startsWith('fuse') ? 'fuse' : 'cable';
+  const [first] = check.value.suggestions;
+  return first === undefined ? null : (shelf.library.find(first.partKey)?.kind ?? null);
 });
+const isRevision = computed(() => check.value.rule.id === newerRevision.id);
+/** Takes a replacement: for one circuit, or a newer revision wherever the older one is used. */
+function take(partKey: string): void {
+  const part = shelf.library.find(partKey);
+  if (part === undefined || kind.value === null) return;
+  const [subject = ''] = check.value.subjects;
+  if (isRevision.value)
+    job.change(`Revision ${part.revision} of ${part.label}`, (draft) => replacePart(draft, subject, part));
+  else if (kind.value !== 'module') choosePart(job, circuit.value ?? mainCircuit, kind.value, partKey);
+}
 
 /** The circuit that it is about. */
 const circuit = computed(() => {
@@ -89,22 +100,16 @@ async function accept(): Promise<void> {
     </p>
     <p v-else-if="finding.lapsed" class="state lapsed">The acceptance has lapsed: {{ finding.lapsed }}.</p>
     <div v-if="check.suggestions.length > 0 && kind" class="suggestions">
-      <p>
+      <p v-if="!isRevision">
         {{
           check.suggestions.some(({ fits }) => fits)
             ? 'Replacements, best first:'
-            : 'Nothing in the catalogue fits; nearest first:'
+            : 'Nothing in the library fits; nearest first:'
         }}
       </p>
       <ul>
         <li v-for="one in check.suggestions" :key="one.partKey">
-          <button
-            type="button"
-            class="btn btn-quiet btn-sm"
-            @click="choosePart(job, circuit ?? mainCircuit, kind, one.partKey)"
-          >
-            take
-          </button>
+          <button type="button" class="btn btn-quiet btn-sm" @click="take(one.partKey)">take</button>
           <span
             >{{ one.label }}<span v-if="!one.fits" class="soft"> — {{ one.reasons[0] }}</span></span
           >

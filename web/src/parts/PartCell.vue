@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { setAt, valueOf } from '@torvek/core/document';
 import { pin, unpinUnused } from '@torvek/core/pack';
-import { catalogued, catalogueOf, partKey, type Part, type PartKind } from '@torvek/core/parts';
+import { partKey, type Part, type PartKind } from '@torvek/core/parts';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
+import { useLibrary } from '../stores/library';
 
 /** A part chosen for one place of the design: its rating first, for cells are narrow. */
 const props = defineProps<{ path: string; kind: PartKind; label: string; none: string }>();
 const job = useJob();
+const shelf = useLibrary();
 const key = computed(() => (valueOf(job.design, props.path) as string | undefined) ?? '');
 const choices = computed<Part[]>(() => {
-  const known = catalogueOf(props.kind) as Part[];
+  const known = shelf.library.of(props.kind) as readonly Part[];
   const pinned = job.design.parts[key.value];
   return pinned === undefined || known.some((part) => partKey(part) === key.value)
-    ? known
+    ? [...known]
     : [pinned, ...known];
 });
 
@@ -35,7 +37,7 @@ function short(part: Part): string {
 
 function choose(event: Event): void {
   const chosen = (event.target as HTMLSelectElement).value;
-  const part = chosen === '' ? undefined : (job.design.parts[chosen] ?? catalogued(chosen));
+  const part = chosen === '' ? undefined : (job.design.parts[chosen] ?? shelf.library.find(chosen));
   job.change(`${props.label}: ${part?.label ?? props.none}`, (draft) => {
     setAt(draft, props.path, part === undefined ? undefined : pin(draft, part));
     unpinUnused(draft);

@@ -1,21 +1,21 @@
-import { mainCircuit, type Design, type Id } from '@torvek/core/document';
+import { mainCircuit, type CircuitPartKind, type Design, type Id } from '@torvek/core/document';
 import { pin, unpinUnused } from '@torvek/core/pack';
-import { catalogued, type PartKind } from '@torvek/core/parts';
+import { partKindNames } from '@torvek/core/parts';
+import { useLibrary } from '../stores/library';
 
 interface Changing {
   design: Design;
   change(label: string, recipe: (draft: Design) => void): void;
 }
 
-/** Chooses a part of the catalogue, or one pinned already, for a circuit: one change. */
-export function choosePart(job: Changing, circuit: Id, kind: Exclude<PartKind, 'module'>, key: string): void {
-  const part = job.design.parts[key] ?? catalogued(key);
+/** Chooses a part of the library, or one pinned already, for a circuit: one change. */
+export function choosePart(job: Changing, circuit: Id, kind: CircuitPartKind, key: string): void {
+  const part = job.design.parts[key] ?? useLibrary().library.find(key);
   const place = job.design.circuits[circuit];
   if (part === undefined || part.kind !== kind || place === undefined) return;
+  const [one] = partKindNames[kind];
   const name =
-    circuit === mainCircuit
-      ? names[kind]
-      : `${kind === 'fuse' ? 'Fuse' : kind === 'cable' ? 'Cable' : names[kind]} of ${place.tag}`;
+    circuit === mainCircuit ? names[kind] : `${one[0]!.toUpperCase()}${one.slice(1)} of ${place.tag}`;
   job.change(`${name}: ${part.label}`, (draft) => {
     draft.circuits[circuit]![kind] = pin(draft, part);
     unpinUnused(draft);
@@ -27,4 +27,6 @@ const names = {
   resistor: 'Pre-charge resistor',
   fuse: 'Main fuse',
   cable: 'Traction cable',
+  lug: 'Lugs of the traction cable',
+  gland: 'Gland of the traction cable',
 };

@@ -50,6 +50,7 @@ async function leave(everywhere: boolean): Promise<void> {
     </div>
     <p class="soft">Every change and entry carries this name.</p>
     <div class="buttons">
+      <RouterLink class="btn btn-quiet btn-sm" :to="{ name: 'library' }">Parts</RouterLink>
       <RouterLink class="btn btn-quiet btn-sm" :to="{ name: 'shop' }">People and instruments</RouterLink>
       <BButton size="sm" variant="light" @click="leave(false)">Sign out</BButton>
       <BButton size="sm" variant="light" @click="leave(true)">Sign out everywhere</BButton>

@@ -17,6 +17,7 @@ import { api, newId } from '../api/client';
 import { createAutosave, type PendingChange } from './autosave';
 import { browserKeeper } from './keeper';
 import { createOutbox, type WaitingEntry } from './outbox';
+import { useLibrary } from './library';
 import { useSession } from './session';
 
 interface JobAnswer {
@@ -45,6 +46,7 @@ export type RecordedEntry = Entry & { sha256: string };
 /** The open job: its design with history and autosave, what follows from it, and its record. */
 export const useJob = defineStore('job', () => {
   const session = useSession();
+  const shelf = useLibrary();
   const id = ref('');
   const name = ref('');
   const demo = ref(false);
@@ -83,7 +85,7 @@ export const useJob = defineStore('job', () => {
   });
 
   let evaluator = createEvaluator();
-  const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value));
+  const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value, shelf.library));
   const procedure = computed(() => procedureFor(design.value, evaluation.value));
   const assessment = computed<Assessment>(() => assess(evaluation.value, procedure.value, entries.value));
 
@@ -97,6 +99,7 @@ export const useJob = defineStore('job', () => {
       const [job, record] = await Promise.all([
         api.get<JobAnswer>(`/jobs/${jobId}`),
         api.get<RecordedEntry[]>(`/jobs/${jobId}/standing`),
+        shelf.load(),
       ]);
       evaluator = createEvaluator();
       id.value = job.id;

@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { packLayout, shapePack } from '@torvek/core/pack';
-import { catalogueOf, partKey, type PartOf } from '@torvek/core/parts';
+import { partKey, type PartOf } from '@torvek/core/parts';
 import { computed, ref, useId, watch } from 'vue';
 import { newId } from '../../api/client';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 
 /** Which module, how many in series, how many strings: each edit adds or takes real modules. */
 const job = useJob();
+const shelf = useLibrary();
 const id = useId();
 const layout = computed(() => packLayout(job.design));
 const pinned = computed(() =>
   Object.values(job.design.parts).filter((part): part is PartOf<'module'> => part.kind === 'module'),
 );
 const choices = computed(() => {
-  const known = catalogueOf('module');
+  const known = shelf.library.of('module');
   return [...pinned.value.filter((part) => !known.some((one) => partKey(one) === partKey(part))), ...known];
 });
 const key = computed(() => layout.value.layout?.key ?? (pinned.value[0] ? partKey(pinned.value[0]) : ''));

@@ -2,11 +2,11 @@
 import { defaultMaxDropFraction, sizeTable, type CableInput } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { catalogueOf } from '@torvek/core/parts';
 import { computed, ref, useId } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import { useUnits } from '../../stores/units';
 import TakeButton from './TakeButton.vue';
 import DutyPlot from './DutyPlot.vue';
@@ -14,6 +14,7 @@ import { useCircuit } from './use-circuit';
 
 /** The cable: every area in this place, what it carries, how hot, what it drops, what governs. */
 const job = useJob();
+const shelf = useLibrary();
 const units = useUnits();
 const id = useId();
 const { circuitId, circuit, at } = useCircuit();
@@ -22,21 +23,25 @@ const chosenClass = computed(() => {
   const part = job.design.parts[circuit.value?.cable ?? ''];
   return part?.kind === 'cable' ? part.data.conductorMaxC : undefined;
 });
-const classes = [...new Set(catalogueOf('cable').map(({ data }) => data.conductorMaxC))].sort(
-  (a, b) => a - b,
+const classes = computed(() =>
+  [...new Set(shelf.library.of('cable').map(({ data }) => data.conductorMaxC))].sort((a, b) => a - b),
 );
+const chosenGland = computed(() => {
+  const part = job.design.parts[circuit.value?.gland ?? ''];
+  return part?.kind === 'gland' ? part : undefined;
+});
 const picked = ref<number | null>(null);
-const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes[0]);
+const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes.value[0]);
 const sizes = computed(() => {
   const { runs } = job.evaluation;
   const place = runs[`conductor.cable:${circuitId.value}`] ?? runs[`conductor.sizes:${circuitId.value}`];
   return place === undefined
     ? []
-    : sizeTable(
-        place.input as CableInput,
-        circuit.value?.maxDropFraction ?? defaultMaxDropFraction,
-        shownClass.value,
-      );
+    : sizeTable(place.input as CableInput, circuit.value?.maxDropFraction ?? defaultMaxDropFraction, {
+        cables: shelf.library.of('cable'),
+        ...(shownClass.value !== undefined && { conductorMaxC: shownClass.value }),
+        ...(chosenGland.value !== undefined && { gland: chosenGland.value }),
+      });
 });
 const installs: { id: Install; label: string }[] = [
   { id: 'free-air', label: 'free air' },
@@ -142,6 +147,7 @@ function setInstall(event: Event): void {
           <NumberField :path="`${at}.conduitInnerMm`" label="Conduit inside" unit="mm" />
           <NumberField :path="`${at}.conduitOuterMm`" label="Conduit outside" unit="mm" />
         </template>
+        <NumberField :path="`${at}.studMm`" label="Stud of the lugs, M" unit="mm" />
         <NumberField :path="`${at}.parallel`" label="In parallel" :fallback="1" />
         <NumberField :path="`${at}.grouped`" label="Cables that touch" :fallback="2" />
         <NumberField

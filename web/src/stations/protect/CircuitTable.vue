@@ -65,7 +65,7 @@ function governs(id: string): string {
     if (figure?.value != null && figure.limit?.max !== undefined && figure.limit.max > 0)
       uses.push([label, figure.value / figure.limit.max]);
   };
-  use('fuse rating', `fuse.main:${id}:rmsFraction`);
+  use('rating', `fuse.main:${id}:rmsFraction`);
   use('clearing', `fuse.main:${id}:clearAtMinS`);
   use('drop', `conductor.cable:${id}:dropFraction`);
   const [load, ampacity] = [value(`network.load:${id}:rmsA`), value(`conductor.cable:${id}:ampacityA`)];
@@ -141,7 +141,7 @@ const columns: GridColumn<Row>[] = [
     title: title === 'contacts' ? title : `${title} is`,
     kind: 'slot',
     label: `Verdict on ${title}`,
-    width: '5rem',
+    width: '4.7rem',
   })),
   { id: 'governs', title: 'governs', kind: 'fixed', label: 'What governs', text: ({ id }) => governs(id) },
 ];

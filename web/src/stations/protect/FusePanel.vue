@@ -16,12 +16,14 @@ import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import TakeButton from './TakeButton.vue';
 import LoadProfile from './LoadProfile.vue';
 import { useCircuit } from './use-circuit';
 
 /** Coordination: the fuse’s melting band and clearing, contacts, what lies upstream, load points, cable damage and the fault range, current against time. */
 const job = useJob();
+const shelf = useLibrary();
 const { circuitId, circuit, at } = useCircuit();
 const run = computed(
   () =>
@@ -33,7 +35,9 @@ const ranked = computed(() => {
     run.value?.input ??
     (job.evaluation.runs[`fuse.choice:${circuitId.value}`]?.input as FuseInput | undefined);
   const part = job.design.parts[chosen.value ?? ''];
-  return input === undefined ? [] : rankFuses(input, part?.kind === 'fuse' ? part : null);
+  return input === undefined
+    ? []
+    : rankFuses(input, part?.kind === 'fuse' ? part : null, shelf.library.of('fuse'));
 });
 /** All of them only when they are asked for. */
 const all = ref(false);

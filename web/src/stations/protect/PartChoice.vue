@@ -1,23 +1,26 @@
 <script setup lang="ts">
-import { catalogueOf, partKey, type PartOf } from '@torvek/core/parts';
+import type { CircuitPartKind } from '@torvek/core/document';
+import { partKey, type PartOf } from '@torvek/core/parts';
 import { computed, useId } from 'vue';
 import { choosePart } from '../../parts/choose-part';
 import GradeMark from '../../parts/GradeMark.vue';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import { useCircuit } from './use-circuit';
 
 /** One chosen part of the open circuit, and whether it still holds. */
 const props = defineProps<{
-  kind: 'contactor' | 'resistor' | 'fuse' | 'cable';
+  kind: CircuitPartKind;
   label: string;
   rules: string;
 }>();
 const job = useJob();
+const shelf = useLibrary();
 const id = useId();
 const { circuitId, circuit } = useCircuit();
 const key = computed(() => circuit.value?.[props.kind] ?? '');
 const choices = computed(() => {
-  const known = catalogueOf(props.kind);
+  const known = shelf.library.of(props.kind);
   const pinned = job.design.parts[key.value];
   return pinned === undefined || known.some((part) => partKey(part) === key.value)
     ? known

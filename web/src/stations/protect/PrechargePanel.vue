@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { mainCircuit } from '@torvek/core/document';
-import { catalogueOf, partKey } from '@torvek/core/parts';
 import {
   busVoltageAt,
   resistorEnergyAt,
@@ -15,10 +14,12 @@ import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import TakeButton from './TakeButton.vue';
 
 /** Pre-charge: the rise with threshold and time limit, the resistor's energies, and the ranked resistors. */
 const job = useJob();
+const shelf = useLibrary();
 const at = `circuits.${mainCircuit}`;
 const run = computed(
   () =>
@@ -31,8 +32,7 @@ const ranked = computed(
       ?.ranked ?? [],
 );
 const chosen = computed(() => job.design.circuits[mainCircuit]?.resistor);
-const label = (key: string) =>
-  job.design.parts[key]?.label ?? catalogueOf('resistor').find((part) => partKey(part) === key)?.label ?? key;
+const label = (key: string) => job.design.parts[key]?.label ?? shelf.library.find(key)?.label ?? key;
 /** The next of 1, 2, 5 × a power of ten above a value. */
 function niceAbove(value: number): number {
   const decade = 10 ** Math.floor(Math.log10(value));

@@ -29,6 +29,8 @@ const main = computed(() => circuit.value?.role === 'main');
       <PartChoice v-if="main" kind="resistor" label="Pre-charge resistor" rules="precharge." />
       <PartChoice kind="fuse" :label="main ? 'Main fuse' : 'Fuse'" rules="fuse." />
       <PartChoice kind="cable" :label="main ? 'Traction cable' : 'Cable'" rules="cable" />
+      <PartChoice kind="lug" label="Lugs of the cable" rules="cable.lug" />
+      <PartChoice kind="gland" label="Gland of the cable" rules="cable.gland" />
     </section>
     <PrechargePanel v-if="main" />
     <FusePanel :key="`${circuitId}-fuse`" />
@@ -46,7 +48,7 @@ const main = computed(() => circuit.value?.role === 'main');
 
 .choices {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(14rem, 1fr));
   gap: 0.8rem;
 }
 </style>

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import type { Design, Id } from '@torvek/core/document';
-import { catalogueOf, partKey } from '@torvek/core/parts';
+import { partKey } from '@torvek/core/parts';
 import { pin, unpinUnused } from '@torvek/core/pack';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed, ref, shallowRef } from 'vue';
 import { useJob } from '../../../stores/job';
+import { useLibrary } from '../../../stores/library';
 import { alongString, beforeModule, intoBox, tallyOf, tried } from './moves';
 import PlanView from './PlanView.vue';
 import ProposalList from './ProposalList.vue';
 
 /** Which module sits in which box, and in which order the string runs through them. */
 const job = useJob();
+const shelf = useLibrary();
 const chosen = shallowRef<ReadonlySet<Id>>(new Set());
 /** Carried by mouse or by keys; where to. */
 const carrying = ref(false);
@@ -151,9 +153,9 @@ function reorder(module: Id, by: 1 | -1): void {
 }
 
 const one = computed(() => (moving.value.length === 1 ? job.design.modules[moving.value[0]!] : undefined));
-const kinds = catalogueOf('module');
+const kinds = computed(() => shelf.library.of('module'));
 function setKind(event: Event): void {
-  const part = kinds.find((kind) => partKey(kind) === (event.target as HTMLSelectElement).value);
+  const part = kinds.value.find((kind) => partKey(kind) === (event.target as HTMLSelectElement).value);
   if (part === undefined) return;
   job.change(`${names()}: ${part.label}`, (draft) => {
     const keyOfPart = pin(draft, part);
