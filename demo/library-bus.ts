@@ -641,5 +641,23 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'result', step: `precharge-time:${mainCircuit}`, value: 0.312, instrument: scope },
     },
+    // Two mistakes on purpose: the findings catch both, and the tour of the README shows them.
+    {
+      at: '2026-11-23T16:40:00Z',
+      by: designer,
+      label: 'Heater: a 160 A fuse from the drawer until the right one comes',
+      change: (draft) => {
+        draft.circuits['circuit-heater']!.fuse = 'calderside-f160@1';
+      },
+    },
+    {
+      at: '2026-11-24T09:10:00Z',
+      by: designer,
+      label: 'Start by a timer of 0.35 s: no input of the controller is free for the bus voltage',
+      change: (draft) => {
+        draft.circuits[mainCircuit]!.completion = 'timer';
+        draft.circuits[mainCircuit]!.timerS = 0.35;
+      },
+    },
   ],
 };

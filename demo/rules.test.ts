@@ -28,6 +28,11 @@ const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
+  'precharge.bare-timer': (draft) => {
+    circuit(draft).completion = 'timer';
+    circuit(draft).timerS = 0.4;
+  },
+  'contactor.make': (draft) => void (circuit(draft).thresholdFraction = 0.9),
   'cable.lug-area': (draft) => void (circuit(draft).lug = pin(draft, lugOf('penhallow-c50-m10'))),
   'cable.lug-stud': (draft) => void (circuit(draft).studMm = 8),
   'cable.lug-temperature': (draft) => {

@@ -16,7 +16,7 @@ test.describe('changing the pack', () => {
     await expect(nameplate).toContainText('432 V to 605 V');
     await series.press('Enter');
     await saved(page);
-    await expect(nameplate).toContainText('version 3');
+    await expect(nameplate).toContainText('version 5');
 
     await page.getByRole('link', { name: 'Protect' }).click();
     await expect(page.locator('[data-choice="fuse"]')).toHaveAttribute('data-state', 'does not hold');
@@ -52,7 +52,7 @@ test.describe('changing the pack', () => {
     await expect(figure(page, pack('sagAtPeakV'))).toContainText('24 V');
     await peak.press('Escape');
     await expect(figure(page, pack('sagAtPeakV'))).toContainText('16 V');
-    await expect(page.getByLabel('Nameplate')).toContainText('version 2');
+    await expect(page.getByLabel('Nameplate')).toContainText('version 4');
   });
 });
 

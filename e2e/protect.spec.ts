@@ -60,3 +60,30 @@ test('every rule stands in the register, with how it stands in this job', async 
   await page.getByLabel('Search in rules').fill('no such thing');
   await expect(rules).toContainText('No rule is like that.');
 });
+
+test('a bare timer is shown against the voltage check, and given up; a measured rise is read', async ({
+  page,
+  open,
+}) => {
+  await open('protect');
+  const timer = page.locator('.finding', { hasText: 'when the main closes' });
+  await expect(timer).toContainText('After 0.35 s the bus as designed is at');
+  const loaded = page.locator('[data-case="a load"]');
+  await expect(loaded).toContainText('gives up');
+  await expect(loaded).toContainText('contacts make 650 A');
+  await page.getByLabel('The second main is closed by').selectOption('voltage');
+  await saved(page);
+  await expect(timer).toHaveCount(0);
+  const ready = (school: string) => page.locator(`[data-school="${school}"] figcaption`);
+  await expect(ready('one-by-one')).toContainText('chosen');
+  await page.getByLabel('Order').selectOption('together');
+  await saved(page);
+  await expect(ready('together')).toContainText('chosen');
+
+  await page.getByRole('button', { name: 'one device more' }).click();
+  await expect(page.locator('[data-rise-fit]')).toContainText('more capacitance than designed');
+  const samples = page.getByLabel('Seconds and volts, a sample a line');
+  await samples.fill('0.1 10\n0.2 x');
+  await samples.blur();
+  await expect(page.getByRole('alert')).toContainText('line 2 is not a pair of numbers');
+});

@@ -1,10 +1,11 @@
-import { rmSync } from 'node:fs';
-import { TestServer, templateFolder } from './server';
+import { rmSync, writeFileSync } from 'node:fs';
+import { TestServer, templateBackup, templateFolder } from './server';
 
-/** Seeds the demo once; tests copy the folder. */
+/** Seeds the demo once; each worker copies the folder, each test begins with the backup. */
 export default async function seedTemplate(): Promise<void> {
   rmSync(templateFolder, { recursive: true, force: true });
   const server = new TestServer(templateFolder, ['--demo']);
   await server.start();
+  writeFileSync(templateBackup, await server.backup());
   await server.stop();
 }

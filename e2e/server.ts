@@ -6,6 +6,8 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
 /** Where the seeded data lies that every test copies. */
 export const templateFolder = join(root, '.cache', 'e2e-template');
+/** The same as a backup. */
+export const templateBackup = join(root, '.cache', 'e2e-template.zip');
 
 /**
  * What a server that lives for seconds need not do: optimise the database's code, and tidy a small young heap again and
@@ -40,6 +42,38 @@ export class TestServer {
       });
       child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
     });
+  }
+
+  /** Everything there is, as its owner takes it away. */
+  async backup(): Promise<Uint8Array> {
+    const answer = await fetch(`${this.url}/api/backup`, { headers: { cookie: await this.owner() } });
+    if (!answer.ok) throw new Error(`the backup was answered with ${answer.status}`);
+    return new Uint8Array(await answer.arrayBuffer());
+  }
+
+  /** Puts a backup in the place of everything. */
+  async restore(bytes: Uint8Array): Promise<void> {
+    if (this.child === null) await this.start();
+    const answer = await fetch(`${this.url}/api/restore`, {
+      method: 'POST',
+      headers: {
+        cookie: await this.owner(),
+        origin: this.url,
+        'content-type': 'application/octet-stream',
+      },
+      body: Buffer.from(bytes),
+    });
+    if (!answer.ok) throw new Error(`the restore was answered with ${answer.status}: ${await answer.text()}`);
+  }
+
+  /** A session of the demo's owner, as a cookie. */
+  private async owner(): Promise<string> {
+    const answer = await fetch(`${this.url}/api/session/demo`, {
+      method: 'POST',
+      headers: { origin: this.url, 'content-type': 'application/json' },
+      body: JSON.stringify({ person: 'person-demo-owner' }),
+    });
+    return answer.headers.get('set-cookie')?.split(';')[0] ?? '';
   }
 
   async stop(): Promise<void> {

@@ -38,7 +38,7 @@ describe('the demo is told', () => {
     const before = await rooms.ledger.all(libraryBus.id);
     await seedDemo(database, folder);
     expect(await rooms.ledger.all(libraryBus.id)).toEqual(before);
-    expect((await rooms.jobs.get(libraryBus.id)).version).toBe(2);
+    expect((await rooms.jobs.get(libraryBus.id)).version).toBe(4);
   });
 
   test('with its own times, some weeks long', async () => {
@@ -65,5 +65,17 @@ describe('the demo is told', () => {
       'vehicle.range-short',
     ]);
     expect(position?.body.serviceDisconnect).toBe('out');
+  });
+
+  test('with two mistakes of its last days that the findings catch: a fuse too large, a bare timer', async () => {
+    const { evaluation } = evaluated(await rooms.jobs.get(libraryBus.id));
+    const raised = evaluation.checks.flatMap((check) =>
+      check.state === 'raised' && check.grade !== 'note' ? [`${check.rule.id} ${check.subjects.join()}`] : [],
+    );
+    expect(raised.filter((one) => !one.startsWith('vehicle.'))).toEqual([
+      'fuse.cable-unprotected circuit-heater',
+      'fuse.chosen-fuse circuit-heater',
+      'precharge.bare-timer circuit-main',
+    ]);
   });
 });

@@ -1,4 +1,4 @@
-import { switchedCircuits } from '../document';
+import { mainCircuit, switchedCircuits } from '../document';
 import { rulesOf } from '../finding';
 import { figureId, type Gap } from '../figure';
 import { clearingTimeS, meltTimeS } from '../fuse';
@@ -17,6 +17,14 @@ const rules = {
     'The contactors are not made for this voltage',
     'A DC arc that the contactor cannot blow out keeps the circuit closed and burns the contacts.',
     'Choose contactors whose DC rating is at or above the highest pack voltage.',
+    source,
+  ),
+  make: rule(
+    'make',
+    'mend',
+    'The main closes on more than it makes',
+    'Contacts that close on a current above their making capacity bounce, melt and weld.',
+    'A higher threshold of pre-charge, more resistance in the loop that is really there, or contactors that make more.',
     source,
   ),
   carry: rule(
@@ -169,6 +177,18 @@ const contactorStep: StepDefinition = {
           'The load is',
           'carry',
         ),
+        ...(subject === mainCircuit
+          ? [
+              compare(
+                'make',
+                read.figure(figureId('precharge.run', subject, 'inrushA')),
+                chosen?.makeA ?? 0,
+                'A',
+                'The inrush after pre-charge is',
+                'make',
+              ),
+            ]
+          : []),
         compare(
           'faultBreak',
           read.figure(figureId('fuse.fault', `${subject}/largest`, 'prospectiveA')),

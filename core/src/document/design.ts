@@ -147,6 +147,13 @@ export interface DeviceItem {
 export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
 export type CircuitPartKind = (typeof circuitPartKinds)[number];
 
+/** How the contactors follow each other at a start: each alone, or one main together with the pre-charge. */
+export const startSchools = ['one-by-one', 'together'] as const;
+export type StartSchool = (typeof startSchools)[number];
+/** What closes the second main: the bus voltage with a time limit, or a timer that looks at nothing. */
+export const completions = ['voltage', 'timer'] as const;
+export type Completion = (typeof completions)[number];
+
 export type Install = 'free-air' | 'steel-conduit';
 
 /**
@@ -190,6 +197,12 @@ export interface CircuitItem {
   timeoutS?: number;
   wantedTimeS?: number;
   attemptsPerMinute?: number;
+  /** How the contactors follow each other at a start. Absent: one by one. */
+  startSchool?: StartSchool;
+  /** What closes the second main. Absent: the bus voltage. */
+  completion?: Completion;
+  /** The bare timer, from the closed pre-charge contactor. */
+  timerS?: number;
   loopResistanceOhm?: number;
   /** One period of the load, repeating. */
   loadProfile?: [durationS: number, currentA: number][];

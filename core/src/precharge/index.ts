@@ -14,3 +14,14 @@ export {
   type PrechargeResult,
 } from './precharge';
 export { prechargeSteps } from './steps';
+export {
+  readRise,
+  startSequence,
+  timerAgainstVoltage,
+  timerTrial,
+  weldTestS,
+  type BusCase,
+  type RiseReading,
+  type StartSequence,
+  type SwitchEvent,
+} from './sequence';

@@ -20,3 +20,14 @@ export const bleedHeat = defineRule({
   remedy: 'Enter the bleed resistor of a device, or fit one across the bus.',
   source: 'Usual requirement: below 60 V DC within seconds after shut-down',
 });
+
+export const bareTimer = defineRule({
+  id: 'precharge.bare-timer',
+  version: 1,
+  grade: 'mend',
+  title: 'A bare timer closes the main',
+  why: 'A timer closes on whatever is there: with a load left on, more capacitance or a short the contacts close on the full difference and weld.',
+  remedy:
+    'Let the bus voltage close the main, with a time limit that gives up; keep a timer as the limit only.',
+  source: 'First-order RC circuit: the same timer on a bus that is not as designed',
+});

@@ -2,12 +2,14 @@ import { mainCircuits } from '../document';
 import type { Suggestion } from '../finding';
 import { figureId, type Check, type Figure, type Gap, type TracedInput } from '../figure';
 import { partKey, type PartOf } from '../parts';
+import { formatNumber, formatQuantity } from '../quantity';
 import { onMainBus } from '../network';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { busDischarge } from './bus-discharge';
 import { prechargeChoose, type PrechargeChooseInput } from './choose';
-import { precharge } from './precharge';
-import { bleedHeat, chosenResistor } from './rules';
+import { precharge, type PrechargeInput } from './precharge';
+import { bareTimer, bleedHeat, chosenResistor } from './rules';
+import { timerAgainstVoltage, type BusCase } from './sequence';
 
 /** What all devices behind the mains add up to: capacitance, load during pre-charge, bleed. */
 const busStep: StepDefinition = {
@@ -211,6 +213,7 @@ const runStep: StepDefinition = {
     return run.output(figures, [
       ...run.checks([subject], values),
       judgeChoice(subject, read, resistor, values),
+      judgeTimer(subject, read, run.input, run.gaps),
     ]);
   },
 };
@@ -218,6 +221,25 @@ const runStep: StepDefinition = {
 function chosenPart(read: Reader, key: string | undefined): PartOf<'resistor'> | null {
   const part = key === undefined ? undefined : read.at('parts', key);
   return part?.kind === 'resistor' ? part : null;
+}
+
+/** What a bare timer would close on, where one is chosen. */
+function judgeTimer(subject: string, read: Reader, input: PrechargeInput | null, runGaps: Gap[]): Check {
+  const { completion, timerS } = read.at('circuits', subject)!;
+  if (completion !== 'timer') return judge(bareTimer, [subject], runGaps, null);
+  const missing: Gap[] =
+    timerS === undefined || !(timerS > 0)
+      ? [{ kind: 'not-given', path: `circuits.${subject}.timerS`, label: 'timer' }]
+      : [];
+  const gaps = [...runGaps, ...missing];
+  if (gaps.length > 0 || input === null) return judge(bareTimer, [subject], gaps, null);
+  const [designed, , loaded] = timerAgainstVoltage(input, timerS!) as [BusCase, BusCase, BusCase];
+  const n = formatNumber;
+  const message = `After ${n(timerS!)} s the bus as designed is at ${n(designed.timer.voltageV)} V; with ${loaded.label} it is at ${n(loaded.timer.voltageV)} V, and ${formatQuantity(loaded.timer.inrushA, 'A')} flow when the main closes.`;
+  return judge(bareTimer, [subject], [], message, [
+    { label: 'timer', value: timerS!, unit: 's' },
+    { label: 'bus at the timer', value: designed.timer.voltageV, unit: 'V' },
+  ]);
 }
 
 /** The choice among the catalogue's resistors and the chosen one, for one circuit. */

@@ -164,6 +164,35 @@ const table = computed(() => ({
     .filter((_, i) => i % 8 === 0)
     .map(([time, voltage, energy]) => [formatNumber(time), formatNumber(voltage), formatNumber(energy)]),
 }));
+/** Normal, shorted and repeated starts against the chosen resistor's ratings. */
+const loads = computed(() => {
+  const part = job.design.parts[chosen.value ?? ''];
+  if (run.value === undefined || part?.kind !== 'resistor') return [];
+  const { input, result } = run.value;
+  const perMinute = job.design.circuits[mainCircuit]?.attemptsPerMinute ?? 3;
+  const { pulseEnergyJ, continuousW } = part.data;
+  return [
+    { label: 'a start', takes: result.resistorEnergyJ, may: pulseEnergyJ, unit: 'J' },
+    {
+      label: `a start on a shorted bus, until ${formatQuantity(input.timeoutS, 's')}`,
+      takes: result.busShortedEnergyJ,
+      may: pulseEnergyJ,
+      unit: 'J',
+    },
+    {
+      label: `${formatNumber(perMinute)} starts a minute, on average`,
+      takes: (perMinute * result.resistorEnergyJ) / 60,
+      may: continuousW,
+      unit: 'W',
+    },
+    {
+      label: `${formatNumber(perMinute)} starts a minute on a short`,
+      takes: (perMinute * result.busShortedEnergyJ) / 60,
+      may: continuousW,
+      unit: 'W',
+    },
+  ];
+});
 const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
 </script>
 
@@ -217,6 +246,32 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
         </div>
       </div>
     </div>
+    <table v-if="loads.length > 0" class="grid-table ranked" data-resistor-loads>
+      <thead>
+        <tr>
+          <th scope="col">What the resistor takes</th>
+          <th scope="col" class="num">takes</th>
+          <th scope="col" class="num">may take</th>
+          <th scope="col">share of its rating</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in loads" :key="one.label">
+          <td>{{ one.label }}</td>
+          <td class="num">{{ formatQuantity(one.takes, one.unit) }}</td>
+          <td class="num">{{ formatQuantity(one.may, one.unit) }}</td>
+          <td>
+            <span class="bar"
+              ><span
+                :class="{ over: one.takes > one.may }"
+                :style="{ width: `${Math.min(100, (one.takes / one.may) * 100)}%` }"
+              ></span
+            ></span>
+            <b :class="{ bad: one.takes > one.may }">{{ formatNumber((one.takes / one.may) * 100) }} %</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
     <table v-if="ranked.length > 0" class="grid-table ranked">
       <thead>
         <tr>
@@ -253,5 +308,27 @@ h3 {
 
 .ranked {
   margin-top: 0.7rem;
+}
+
+.bar {
+  display: inline-block;
+  width: 8rem;
+  height: 0.7rem;
+  margin-right: 0.5rem;
+  background: var(--tv-recess);
+}
+
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--tv-grey-fill);
+}
+
+.bar .over {
+  background: var(--tv-stop);
+}
+
+.bad {
+  color: var(--tv-stop);
 }
 </style>

@@ -5,8 +5,10 @@ import BusbarPanel from './BusbarPanel.vue';
 import CablePanel from './CablePanel.vue';
 import CircuitTable from './CircuitTable.vue';
 import FusePanel from './FusePanel.vue';
+import MeasuredRise from './MeasuredRise.vue';
 import PartChoice from './PartChoice.vue';
 import PrechargePanel from './PrechargePanel.vue';
+import StartPanel from './StartPanel.vue';
 import { useCircuit } from './use-circuit';
 
 const { circuitId, circuit } = useCircuit();
@@ -32,7 +34,11 @@ const main = computed(() => circuit.value?.role === 'main');
       <PartChoice kind="lug" label="Lugs of the cable" rules="cable.lug" />
       <PartChoice kind="gland" label="Gland of the cable" rules="cable.gland" />
     </section>
-    <PrechargePanel v-if="main" />
+    <template v-if="main">
+      <PrechargePanel />
+      <StartPanel />
+      <MeasuredRise />
+    </template>
     <FusePanel :key="`${circuitId}-fuse`" />
     <CablePanel :key="`${circuitId}-cable`" />
     <BusbarPanel />
