@@ -20,6 +20,10 @@ const circuit = (draft: Design) => draft.circuits[mainCircuit]!;
 const withoutStringContactors = (draft: Design) => {
   for (const one of Object.values(draft.strings)) one.contactorPoles = 'none';
 };
+const contactorOf = (id: string) => catalogueOf('contactor').find((part) => part.id === id)!;
+const withStringFuse = (draft: Design, id: string) => {
+  for (const one of Object.values(draft.strings)) one.fuse = pin(draft, fuseOf(id));
+};
 const lugOf = (id: string) => catalogueOf('lug').find((part) => part.id === id)!;
 const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === id)!;
 const cableOf = (areaMm2: number) => catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!;
@@ -28,6 +32,18 @@ const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
+  'strings.fuse-voltage': (draft) => withStringFuse(draft, 'calderside-f250l'),
+  'strings.fuse-breaking': (draft) => {
+    withStringFuse(draft, 'calderside-f250');
+    for (const part of Object.values(draft.parts)) if (part.kind === 'fuse') part.data.breakingA = 1000;
+  },
+  'strings.uneven-load': (draft) => withStringFuse(draft, 'calderside-f80'),
+  'strings.one-lost': (draft) => withStringFuse(draft, 'calderside-f160'),
+  'contactor.pull-in': (draft) => void (draft.settings.startLowV = 8),
+  'contactor.slow-release': (draft) =>
+    void (circuit(draft).contactor = pin(draft, contactorOf('hollin-k50'))),
+  'contactor.no-suppression': (draft) => void (circuit(draft).suppression = 'none'),
+  'contactor.both-ways': () => undefined,
   'precharge.bare-timer': (draft) => {
     circuit(draft).completion = 'timer';
     circuit(draft).timerS = 0.4;
@@ -169,6 +185,7 @@ const wrong: Record<string, (draft: Design) => void> = {
 
 /** The same, where the rule is clear. */
 const right: Record<string, (draft: Design) => void> = {
+  'contactor.both-ways': (draft) => void (circuit(draft).loadProfile = [[60, 100]]),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
   'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
@@ -328,8 +345,7 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       }
       for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
       for (const one of Object.values(draft.circuits)) {
-        delete one.lug;
-        delete one.gland;
+        for (const kind of ['contactor', 'lug', 'gland'] as const) delete one[kind];
       }
     });
     expect(['not checked', 'absent']).toContain(stateOf(empty, rule));

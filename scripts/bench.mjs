@@ -54,6 +54,9 @@ async function start(data, script) {
 console.log('\nWarm evaluation of demo A, median of 25');
 measure('evaluate.ts');
 
+console.log('\nProtection of a whole car');
+measure('coordination.ts');
+
 console.log('\nNetwork and arrangement');
 measure('network.ts');
 

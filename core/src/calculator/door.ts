@@ -13,6 +13,7 @@ export type Parsed<Input> =
   | { ok: false; issues: Issue[] };
 
 const deepest = 32;
+const tooDeepMessage = `is nested deeper than ${deepest} levels`;
 const mostIssues = 100;
 
 export interface DoorRules {
@@ -32,15 +33,26 @@ export interface DoorRules {
  * @returns the input with its defaults and their paths, or at most 100 issues
  */
 export function openDoor<Input>(body: unknown, rules: DoorRules): Parsed<Input> {
-  const deep = tooDeepAt(body);
-  if (deep !== null) return refuse([{ path: deep, message: `is nested deeper than ${deepest} levels` }]);
   if (typeof body !== 'object' || body === null || Array.isArray(body)) {
-    return refuse([{ path: '', message: 'the body must be a JSON object' }]);
+    const deep = tooDeepAt(body);
+    return refuse([
+      deep === null
+        ? { path: '', message: 'the body must be a JSON object' }
+        : { path: deep, message: tooDeepMessage },
+    ]);
   }
   const given = body as Record<string, unknown>;
+  // A function that picks the schema may look deeper than is good for it.
+  const deep = typeof rules.schema === 'function' ? tooDeepAt(body) : null;
+  if (deep !== null) return refuse([{ path: deep, message: tooDeepMessage }]);
   const schema = typeof rules.schema === 'function' ? rules.schema(given) : rules.schema;
-  const issues = shapeIssues(schema as yup.Schema, given);
-  if (issues.length > 0) return refuse(issues);
+  // What passes is as deep as its schema; only what does not is measured before yup may walk into it.
+  if (!passesQuickly(schema as object, given)) {
+    const tooDeep = tooDeepAt(given);
+    if (tooDeep !== null) return refuse([{ path: tooDeep, message: tooDeepMessage }]);
+    const issues = shapeIssues(schema as yup.Schema, given);
+    if (issues.length > 0) return refuse(issues);
+  }
   const input = copied(given) as Record<string, unknown>;
   const defaults = typeof rules.defaults === 'function' ? rules.defaults(given) : (rules.defaults ?? {});
   const defaulted = fillDefaults(input, defaults);
@@ -53,7 +65,6 @@ export function openDoor<Input>(body: unknown, rules: DoorRules): Parsed<Input> 
 const refuse = (issues: Issue[]) => ({ ok: false as const, issues: issues.slice(0, mostIssues) });
 
 function shapeIssues(schema: yup.Schema, body: unknown): Issue[] {
-  if (passesQuickly(schema, body)) return [];
   try {
     schema.validateSync(body, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
@@ -95,10 +106,9 @@ function isDeeperThan(value: unknown, levels: number): boolean {
   return false;
 }
 
-/** A copy of JSON: what was not given is left out. */
+/** A copy of the objects of JSON, so that defaults can be filled in; lists are shared. What was not given is left out. */
 function copied(value: unknown): unknown {
-  if (typeof value !== 'object' || value === null) return value;
-  if (Array.isArray(value)) return value.map(copied);
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
   const copy: Record<string, unknown> = {};
   for (const [key, child] of Object.entries(value)) if (child !== undefined) copy[key] = copied(child);
   return copy;

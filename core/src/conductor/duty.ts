@@ -184,14 +184,17 @@ function integrate(
   curve.add(0, startC);
   let temperatureC = startC;
   let peakC = startC;
+  let squared = 0;
+  const rate = (t: number) => (squared * r20 * (1 + 0.00393 * (t - 20)) - table.at(t)) / capacity;
+  // Times and temperatures of one period, for those that are like it.
+  let own: { timesS: number[]; temperaturesC: number[] } = { timesS: [], temperaturesC: [] };
   for (let period = 0; period < repeat; period += 1) {
     const began = temperatureC;
     const offset = period * periodS;
-    const own: [number, number][] = [[0, temperatureC]];
+    own = { timesS: [0], temperaturesC: [temperatureC] };
     let atS = 0;
     for (const [durationS, currentA] of profile) {
-      const squared = (currentA * perConductor) ** 2;
-      const rate = (t: number) => (squared * r20 * (1 + 0.00393 * (t - 20)) - table.at(t)) / capacity;
+      squared = (currentA * perConductor) ** 2;
       let steps = 0;
       for (let left = durationS; left > 0;) {
         const slope = rate(temperatureC);
@@ -203,14 +206,16 @@ function integrate(
         if (!still) temperatureC += rungeKutta(rate, temperatureC, slope, h);
         left = h >= left ? 0 : left - h;
         atS += h;
-        peakC = max(peakC, temperatureC);
-        own.push([atS, temperatureC]);
+        if (temperatureC > peakC) peakC = temperatureC;
+        own.timesS.push(atS);
+        own.temperaturesC.push(temperatureC);
         curve.add(offset + atS, temperatureC);
         if (temperatureC > hottestC) return { burnt: true, peakC, endC: temperatureC, curve: curve.points() };
       }
     }
     if (abs(temperatureC - began) < 1e-7) {
-      curve.repeat(own, offset + periodS, periodS, repeat - period - 1);
+      const points = own.timesS.map((timeS, i): [number, number] => [timeS, own.temperaturesC[i]!]);
+      curve.repeat(points, offset + periodS, periodS, repeat - period - 1);
       break;
     }
   }
@@ -235,40 +240,57 @@ function thinned(own: readonly [number, number][], count: number): [number, numb
 
 /** At most so many points of a run, evenly in time, with the hottest of each stretch. */
 class Curve {
-  private readonly bins: { first: [number, number] | null; hottest: [number, number] | null }[];
+  private readonly count: number;
+  private readonly firstS: Float64Array;
+  private readonly firstC: Float64Array;
+  private readonly hottestS: Float64Array;
+  private readonly hottestC: Float64Array;
+  private lastS = Number.NaN;
+  private lastC = Number.NaN;
 
   constructor(
     private readonly totalS: number,
     most: number,
   ) {
-    this.bins = Array.from({ length: floor(most / 2) - 1 }, () => ({ first: null, hottest: null }));
+    this.count = floor(most / 2) - 1;
+    const empty = () => new Float64Array(this.count).fill(Number.NaN);
+    [this.firstS, this.firstC, this.hottestS, this.hottestC] = [empty(), empty(), empty(), empty()];
   }
 
-  private last: [number, number] | null = null;
-
   add(timeS: number, temperatureC: number): void {
-    const i = min(this.bins.length - 1, floor((timeS / this.totalS) * this.bins.length));
-    const bin = this.bins[i]!;
-    this.last = [timeS, temperatureC];
-    bin.first ??= [timeS, temperatureC];
-    if (bin.hottest === null || temperatureC > bin.hottest[1]) bin.hottest = [timeS, temperatureC];
+    const i = min(this.count - 1, floor((timeS / this.totalS) * this.count));
+    this.lastS = timeS;
+    this.lastC = temperatureC;
+    // Nothing is above what is not there yet.
+    if (!(this.firstS[i]! >= 0)) {
+      this.firstS[i] = timeS;
+      this.firstC[i] = temperatureC;
+      this.hottestS[i] = timeS;
+      this.hottestC[i] = temperatureC;
+    } else if (temperatureC > this.hottestC[i]!) {
+      this.hottestS[i] = timeS;
+      this.hottestC[i] = temperatureC;
+    }
   }
 
   /** The same period again and again. */
   repeat(own: readonly [number, number][], fromS: number, periodS: number, times: number): void {
     // More than a few periods in one stretch of the curve look alike, and more points than the curve has say nothing.
-    const skip = max(1, floor(times / (this.bins.length * 4)));
-    const kept = thinned(own, max(2, ceil((this.bins.length * 8) / max(times, 1))));
+    const skip = max(1, floor(times / (this.count * 4)));
+    const kept = thinned(own, max(2, ceil((this.count * 8) / max(times, 1))));
     for (let i = 0; i < times; i += skip)
       for (const [timeS, temperatureC] of kept) this.add(fromS + i * periodS + timeS, temperatureC);
     if (times > 0) this.add(fromS + times * periodS, own.at(-1)![1]);
   }
 
   points(): [number, number][] {
-    const found = this.bins.flatMap(({ first, hottest }) =>
-      first === null || hottest === null ? [] : first[0] < hottest[0] ? [first, hottest] : [hottest],
-    );
-    const end = this.last;
-    return end === null || found.at(-1)?.[0] === end[0] ? found : [...found, end];
+    const found: [number, number][] = [];
+    for (let i = 0; i < this.count; i += 1) {
+      if (!(this.firstS[i]! >= 0)) continue;
+      if (this.firstS[i]! < this.hottestS[i]!) found.push([this.firstS[i]!, this.firstC[i]!]);
+      found.push([this.hottestS[i]!, this.hottestC[i]!]);
+    }
+    if (this.lastS >= 0 && found.at(-1)?.[0] !== this.lastS) found.push([this.lastS, this.lastC]);
+    return found;
   }
 }

@@ -5,7 +5,19 @@ import { clearingTimeS, meltTimeS } from '../fuse';
 import { logSpaced } from '../math';
 import type { FuseData } from '../parts';
 import { formatNumber } from '../quantity';
+import { coilStep } from './coil';
 import { gapsBehind, judge, type StepDefinition } from '../step';
+
+export {
+  coilDefaults,
+  coilOf,
+  coilRules,
+  decayS,
+  holdCurrentA,
+  pullInAtV,
+  releaseMs,
+  type Coil,
+} from './coil';
 
 const rule = rulesOf('contactor');
 const source = 'Contactor makers’ DC ratings';
@@ -202,4 +214,4 @@ const contactorStep: StepDefinition = {
   },
 };
 
-export const contactorSteps: StepDefinition[] = [contactorStep, shortTimeStep];
+export const contactorSteps: StepDefinition[] = [contactorStep, shortTimeStep, coilStep];

@@ -147,6 +147,10 @@ export interface DeviceItem {
 export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
 export type CircuitPartKind = (typeof circuitPartKinds)[number];
 
+/** What takes the energy of a coil that is switched off. */
+export const suppressions = ['diode', 'diode-zener', 'tvs', 'none'] as const;
+export type Suppression = (typeof suppressions)[number];
+
 /** How the contactors follow each other at a start: each alone, or one main together with the pre-charge. */
 export const startSchools = ['one-by-one', 'together'] as const;
 export type StartSchool = (typeof startSchools)[number];
@@ -173,6 +177,9 @@ export interface CircuitItem {
   /** The box in which a branch's fuse and contactors sit; absent: that of the mains. */
   box?: Id;
   contactor?: PartKey;
+  /** What takes the energy of its contactors’ coils, and the voltage it clamps at. Absent: a plain diode. */
+  suppression?: Suppression;
+  clampV?: number;
   resistor?: PartKey;
   fuse?: PartKey;
   cable?: PartKey;
@@ -282,6 +289,9 @@ export interface PackSettings {
   coldResistanceFactor?: number;
   /** Pack resistance warm over the resistance given. */
   warmResistanceFactor?: number;
+  /** How far strings in parallel differ in resistance, and in charge when they are joined. */
+  stringSpreadFraction?: number;
+  stringSocFraction?: number;
   /** Where strings in parallel meet; absent: the box of the mains. */
   combinerBox?: Id;
   /** Where main contactors, pre-charge and bus sit; absent: the box of the first string's positive end. */
@@ -296,6 +306,10 @@ export interface Settings {
   insulationOhmPerV?: number;
   /** What the rule of the place asks anchors to hold, in multiples of the weight. */
   anchorG?: number;
+  /** The lowest voltage that a start leaves at the coils. */
+  startLowV?: number;
+  /** Temperature of the coils when they have to pull in. */
+  coilC?: number;
   /** IANA zone in which dates of this job are read. */
   zone?: string;
 }
@@ -369,7 +383,7 @@ export function stationOfPath(path: string): Station {
   if (head === 'vehicle' || head === 'masses') return 'brief';
   if (path === 'settings.anchorG') return 'pack';
   if (networkPaths.test(path)) return 'network';
-  if (path.startsWith('pack.busbars')) return 'protect';
+  if (path.startsWith('pack.busbars') || path.startsWith('pack.string')) return 'protect';
   if (head === 'circuits' || head === 'settings') return 'protect';
   if (head === 'devices' && (field === 'bleedOhm' || field === 'prechargeLoadOhm')) return 'protect';
   return 'pack';

@@ -4,3 +4,4 @@ export { fuse, type FuseInput, type FuseResult } from './fuse';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 export { fuseSteps, rankFuses, type RankedFuse } from './steps';
 export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';
+export { stringRules, stringSpreadDefaults } from './strings';

@@ -10,6 +10,7 @@ import { formatNumber, formatQuantity } from '../quantity';
 import { continuousShare, fuse, type FuseInput, type FuseResult } from './fuse';
 import { fuseRules } from './rules';
 import { selectiveStep } from './selective';
+import { stringsStep } from './strings';
 
 /** Pack resistance cold and near empty over the one given, where the design does not say. */
 const defaultColdFactor = 2.5;
@@ -300,4 +301,10 @@ const fuseChoiceStep: StepDefinition = {
   },
 };
 
-export const fuseSteps: StepDefinition[] = [faultStep, mainFuseStep, fuseChoiceStep, selectiveStep];
+export const fuseSteps: StepDefinition[] = [
+  faultStep,
+  mainFuseStep,
+  fuseChoiceStep,
+  selectiveStep,
+  stringsStep,
+];

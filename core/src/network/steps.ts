@@ -4,6 +4,9 @@ import type { Reader, StepDefinition } from '../step';
 import { networkChecks } from './checks';
 import type { NetworkSlices } from './derive';
 
+/** A longer profile is not written out in the working. */
+const mostShown = 60;
+
 /** Load of a circuit over one period: rms and peak. */
 const loadStep: StepDefinition = {
   id: 'network.load',
@@ -35,7 +38,7 @@ const loadStep: StepDefinition = {
                 symbol: 'I',
                 label,
                 formula,
-                inputs: steps.map(([durationS, currentA], i) => ({
+                inputs: (steps.length > mostShown ? [] : steps).map(([durationS, currentA], i) => ({
                   symbol: `I_${i + 1}`,
                   value: currentA,
                   unit: `A for ${durationS} s`,
@@ -43,7 +46,10 @@ const loadStep: StepDefinition = {
                 })),
                 value,
                 unit: 'A',
-                source: 'One period of the load profile, repeating',
+                source:
+                  steps.length > mostShown
+                    ? `One period of ${steps.length} steps of the load profile, repeating`
+                    : 'One period of the load profile, repeating',
               },
             ],
     });

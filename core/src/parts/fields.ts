@@ -4,9 +4,9 @@ import type { PartKind } from './kinds';
 
 /** What one figure of a part's data is: its words, its unit, what it may be. */
 export type PartField =
-  | { kind: 'number'; name: string; label: string; unit: string; rule: NumberRule }
+  | { kind: 'number'; name: string; label: string; unit: string; rule: NumberRule; optional?: boolean }
   | { kind: 'choice'; name: string; label: string; choices: readonly (string | number)[]; unit?: string }
-  | { kind: 'flag'; name: string; label: string; yes: string; no: string }
+  | { kind: 'flag'; name: string; label: string; yes: string; no: string; optional?: boolean }
   | TableField;
 
 /** A curve: pairs whose first column rises. */
@@ -35,6 +35,15 @@ const n = (name: string, label: string, unit: string, rule: NumberRule = { above
   label,
   unit,
   rule,
+});
+/** A figure that not every maker gives. */
+const maybe = (name: string, label: string, unit: string): PartField => ({
+  kind: 'number',
+  name,
+  label,
+  unit,
+  rule: { above: 0 },
+  optional: true,
 });
 const amps: CurveColumn = { label: 'Current', unit: 'A', rule: { above: 0 }, scale: 'log' };
 const seconds: CurveColumn = { label: 'Time', unit: 's', rule: { above: 0 }, scale: 'log' };
@@ -110,6 +119,18 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
       optional: true,
       minRows: 2,
       falling: true,
+    },
+    maybe('coilOhm', 'Resistance of the coil at 20 °C', 'Ω'),
+    maybe('coilHenry', 'Inductance of the coil, pulled in', 'H'),
+    maybe('pullInV', 'Pulls in at, 20 °C', 'V'),
+    maybe('dropOutA', 'Drops out at', 'A'),
+    {
+      kind: 'flag',
+      name: 'economiser',
+      label: 'Holding',
+      yes: 'with an economiser',
+      no: 'as it pulls in',
+      optional: true,
     },
   ],
   fuse: [
@@ -239,6 +260,7 @@ function typeOf(field: PartField): Schema {
     return field.optional === true ? table.optional(any) : table(any);
   }
   const numeric = field.kind === 'choice' && typeof field.choices[0] === 'number';
+  if (field.kind === 'number' && field.optional === true) return number.optional();
   return field.kind === 'number' || numeric ? number() : schemaOf(field);
 }
 
@@ -248,11 +270,11 @@ const isSchema = (value: Schema | Record<string, Schema>): value is Schema =>
 function schemaOf(field: PartField): Schema {
   switch (field.kind) {
     case 'number':
-      return number(field.rule);
+      return field.optional === true ? number.optional(field.rule) : number(field.rule);
     case 'choice':
       return oneOf(field.choices);
     case 'flag':
-      return oneOf([true, false]);
+      return field.optional === true ? oneOf.optional([true, false]) : oneOf([true, false]);
     default: {
       const rule = {
         columns: [field.columns[0].rule, field.columns[1].rule] as [NumberRule, NumberRule],

@@ -41,6 +41,13 @@ export interface ContactorData {
   polarised: boolean;
   /** How long contacts carry a current, rising in current; absent: the maker does not say. */
   shortTime?: [currentA: number, timeS: number][];
+  /** The coil at 20 °C, pulled in; absent where the maker does not say. */
+  coilOhm?: number;
+  coilHenry?: number;
+  pullInV?: number;
+  dropOutA?: number;
+  /** It holds with less than it pulls in with. */
+  economiser?: boolean;
 }
 
 export interface FuseData {

@@ -74,7 +74,7 @@ const idFrom = (...parts: string[]) =>
 function read(field: PartField, text: string, wrong: (message: string) => void): unknown {
   const trimmed = text.trim();
   if (trimmed === '') {
-    if (field.kind !== 'table' || field.optional !== true) wrong('is required');
+    if (!('optional' in field) || field.optional !== true) wrong('is required');
     return undefined;
   }
   switch (field.kind) {
@@ -241,7 +241,9 @@ const limits = (field: PartField) => {
             </option>
           </select>
           <select v-else-if="field.kind === 'flag'" v-model="values[field.name]" class="form-select">
-            <option value="" disabled>choose one</option>
+            <option value="" :disabled="field.optional !== true">
+              {{ field.optional === true ? 'not given' : 'choose one' }}
+            </option>
             <option value="true">{{ field.yes }}</option>
             <option value="false">{{ field.no }}</option>
           </select>

@@ -127,8 +127,14 @@ const shortTimeMultiples: [multiple: number, timeS: number][] = [
 ];
 
 function contactorOf(id: string, number: string, row: Omit<ContactorData, 'shortTime'>): PartOf<'contactor'> {
+  const coilOhm = Number((row.coilV / row.coilPullInA).toPrecision(3));
   const data = {
     ...row,
+    coilOhm,
+    coilHenry: Number((0.012 * coilOhm).toPrecision(2)),
+    pullInV: 7.2,
+    dropOutA: Number((0.12 * row.coilPullInA).toPrecision(2)),
+    economiser: row.coilHoldW < 0.7 * row.coilV * row.coilPullInA,
     shortTime: curveOf(row.continuousA, shortTimeMultiples),
   };
   const label = `Hollin ${number}, ${data.continuousA} A ${data.ratedVoltageV} V`;

@@ -141,7 +141,7 @@ const columns: GridColumn<Row>[] = [
     title: title === 'contacts' ? title : `${title} is`,
     kind: 'slot',
     label: `Verdict on ${title}`,
-    width: '4.7rem',
+    width: '4.5rem',
   })),
   { id: 'governs', title: 'governs', kind: 'fixed', label: 'What governs', text: ({ id }) => governs(id) },
 ];

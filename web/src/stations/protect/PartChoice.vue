@@ -29,6 +29,8 @@ const choices = computed(() => {
 /** Rules about this part, of this circuit or of the bus that the main one charges. */
 const ours = (rule: string, subjects: readonly string[]) =>
   rule.startsWith(props.rules) &&
+  // How the start is controlled is no fault of the resistor.
+  rule !== 'precharge.bare-timer' &&
   subjects.some(
     (one) => one === circuitId.value || one.startsWith(`${circuitId.value}/`) || !one.startsWith('circuit-'),
   );

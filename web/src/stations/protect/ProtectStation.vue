@@ -4,11 +4,13 @@ import NextStrip from '../../parts/NextStrip.vue';
 import BusbarPanel from './BusbarPanel.vue';
 import CablePanel from './CablePanel.vue';
 import CircuitTable from './CircuitTable.vue';
+import CoilPanel from './CoilPanel.vue';
 import FusePanel from './FusePanel.vue';
 import MeasuredRise from './MeasuredRise.vue';
 import PartChoice from './PartChoice.vue';
 import PrechargePanel from './PrechargePanel.vue';
 import StartPanel from './StartPanel.vue';
+import StringsPanel from './StringsPanel.vue';
 import { useCircuit } from './use-circuit';
 
 const { circuitId, circuit } = useCircuit();
@@ -39,6 +41,8 @@ const main = computed(() => circuit.value?.role === 'main');
       <StartPanel />
       <MeasuredRise />
     </template>
+    <StringsPanel v-if="main" />
+    <CoilPanel :key="`${circuitId}-coil`" />
     <FusePanel :key="`${circuitId}-fuse`" />
     <CablePanel :key="`${circuitId}-cable`" />
     <BusbarPanel />

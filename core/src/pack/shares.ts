@@ -1,0 +1,64 @@
+import { interpolate, type Table } from '../math';
+
+/** A string beside others: what it drives and through what. */
+export interface ParallelString {
+  /** Open-circuit voltage of the whole string over state of charge, 0 to 1. */
+  ocvTable: Table;
+  capacityAh: number;
+  resistanceOhm: number;
+  socFraction: number;
+}
+
+export interface StringShare {
+  rmsA: number;
+  /** Largest by magnitude, with its sign: out of the string is positive. */
+  peakA: number;
+  endSocFraction: number;
+  /** What flows once the load is off: out of one string, into another. */
+  circulatingA: number;
+}
+
+/**
+ * What each of several strings in parallel carries over a load: at every moment all have the same voltage at their ends,
+ * so that the one with less resistance or more charge carries more; as charge runs apart, the open-circuit voltages pull
+ * back.
+ *
+ * @param profile durations in s and currents in A of all strings together, out of the pack positive; walked in order
+ * @param stepS the longest step; the state of charge is taken as constant over it
+ */
+export function stringShares(
+  strings: readonly ParallelString[],
+  profile: readonly (readonly [durationS: number, currentA: number])[],
+  stepS = 10,
+): StringShare[] {
+  const soc = strings.map(({ socFraction }) => socFraction);
+  const squares = strings.map(() => 0);
+  const peaks = strings.map(() => 0);
+  const conductance = strings.reduce((sum, { resistanceOhm }) => sum + 1 / resistanceOhm, 0);
+  const currentsAt = (currentA: number) => {
+    const driven = strings.map(({ ocvTable }, k) => interpolate(ocvTable, soc[k]!));
+    const sum = driven.reduce((all, volts, k) => all + volts / strings[k]!.resistanceOhm, 0);
+    const busV = (sum - currentA) / conductance;
+    return driven.map((volts, k) => (volts - busV) / strings[k]!.resistanceOhm);
+  };
+  let seconds = 0;
+  for (const [durationS, currentA] of profile) {
+    const steps = Math.max(1, Math.ceil(durationS / stepS));
+    const step = durationS / steps;
+    for (let i = 0; i < steps; i += 1) {
+      for (const [k, own] of currentsAt(currentA).entries()) {
+        squares[k]! += own ** 2 * step;
+        if (Math.abs(own) > Math.abs(peaks[k]!)) peaks[k] = own;
+        soc[k]! -= (own * step) / 3600 / strings[k]!.capacityAh;
+      }
+    }
+    seconds += durationS;
+  }
+  const rest = currentsAt(0);
+  return strings.map((_, k) => ({
+    rmsA: Math.sqrt(squares[k]! / seconds),
+    peakA: peaks[k]!,
+    endSocFraction: soc[k]!,
+    circulatingA: rest[k]!,
+  }));
+}

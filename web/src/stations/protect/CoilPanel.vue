@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { coilDefaults, coilOf, releaseMs } from '@torvek/core/contactor';
+import { suppressions, type Suppression } from '@torvek/core/document';
+import { formatNumber } from '@torvek/core/quantity';
+import { computed, useId } from 'vue';
+import FigureValue from '../../parts/FigureValue.vue';
+import NumberField from '../../parts/NumberField.vue';
+import { useJob } from '../../stores/job';
+import { useCircuit } from './use-circuit';
+
+/** The coils of the open circuit’s contactors: pull-in when the 12 V is low, and how fast each suppression lets go. */
+const job = useJob();
+const id = useId();
+const { circuitId, circuit, at } = useCircuit();
+const contactor = computed(() => {
+  const part = job.design.parts[circuit.value?.contactor ?? ''];
+  return part?.kind === 'contactor' ? part : null;
+});
+const coil = computed(() => (contactor.value === null ? null : coilOf(contactor.value.data)));
+const clampV = computed(() => circuit.value?.clampV ?? coilDefaults.clampV);
+const chosen = computed<Suppression>(() => circuit.value?.suppression ?? coilDefaults.suppression);
+const words: Record<Suppression, string> = {
+  diode: 'plain diode',
+  'diode-zener': 'diode and zener',
+  tvs: 'TVS',
+  none: 'nothing',
+};
+const releases = computed(() => {
+  const own = coil.value;
+  if (own === null || !(clampV.value > 0)) return [];
+  const times = suppressions
+    .filter((one) => one !== 'none')
+    .map((one) => ({ one, timeMs: releaseMs(own, one, clampV.value) }));
+  const most = Math.max(...times.map(({ timeMs }) => timeMs));
+  return times.map((line) => ({
+    ...line,
+    mechanical: (own.openMs / most) * 100,
+    electrical: ((line.timeMs - own.openMs) / most) * 100,
+  }));
+});
+const figure = (name: string) => `contactor.coil:${circuitId.value}:${name}`;
+
+function choose(event: Event): void {
+  const value = (event.target as HTMLSelectElement).value;
+  job.set(`${at.value}.suppression`, value === '' ? undefined : value, 'Suppression of the coils');
+}
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="coil-title">
+    <div class="card-head">
+      <h2 id="coil-title">Coils of {{ circuit?.tag }}</h2>
+      <span class="hint">pull-in when a start pulls the 12 V down; how fast they let go</span>
+    </div>
+    <p v-if="contactor === null" class="panel-empty">This circuit has no contactors.</p>
+    <p v-else-if="coil === null" class="panel-empty">
+      {{ contactor.label }} has no data of its coil: the library takes resistance, inductance, pull-in and
+      drop-out.
+    </p>
+    <div v-else class="panel-split">
+      <div>
+        <table class="grid-table" data-releases>
+          <thead>
+            <tr>
+              <th scope="col">Suppression</th>
+              <th scope="col" class="num">opens after</th>
+              <th scope="col">
+                <span class="key mechanical"></span> contacts <span class="key electrical"></span> coil
+                current
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="line in releases" :key="line.one" :class="{ picked: line.one === chosen }">
+              <td>{{ words[line.one] }}{{ line.one === 'diode' ? '' : `, ${formatNumber(clampV)} V` }}</td>
+              <td class="num">{{ formatNumber(line.timeMs) }} ms</td>
+              <td class="bars">
+                <span class="mechanical" :style="{ width: `${line.mechanical}%` }"></span
+                ><span class="electrical" :style="{ width: `${line.electrical}%` }"></span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <div class="figure-row">
+          <FigureValue :id="figure('pullInV')" show-label />
+          <FigureValue :id="figure('releaseMs')" show-label />
+          <FigureValue :id="figure('holdW')" show-label />
+        </div>
+      </div>
+      <div>
+        <div class="pick" :data-path="`${at}.suppression`">
+          <label :for="id">Suppression</label>
+          <select
+            :id="id"
+            class="form-select"
+            :value="circuit?.suppression ?? ''"
+            :disabled="!job.editable"
+            @change="choose"
+          >
+            <option value="">plain diode, default</option>
+            <option v-for="one in suppressions" :key="one" :value="one">{{ words[one] }}</option>
+          </select>
+        </div>
+        <NumberField :path="`${at}.clampV`" label="Clamps at" unit="V" :fallback="coilDefaults.clampV" />
+        <NumberField
+          path="settings.startLowV"
+          label="Lowest 12 V at start"
+          unit="V"
+          :fallback="coilDefaults.startLowV"
+        />
+        <NumberField path="settings.coilC" label="Coil then" unit="°C" :fallback="coilDefaults.coilC" />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.pick {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr);
+  align-items: center;
+}
+
+.bars {
+  width: 46%;
+}
+
+.bars span {
+  display: inline-block;
+  height: 0.8rem;
+  vertical-align: middle;
+}
+
+.mechanical {
+  background: var(--tv-grey-fill);
+}
+
+.electrical {
+  background: var(--tv-lowvolt);
+}
+
+.key {
+  display: inline-block;
+  width: 0.8rem;
+  height: 0.8rem;
+  margin: 0 0.2rem 0 0.5rem;
+}
+</style>
