@@ -253,3 +253,23 @@ describe('a blank job', () => {
     );
   });
 });
+
+test('a circuit that nothing of the library protects says what fails and what a fitting part needs', () => {
+  const { design } = edit(libraryBus.design, (draft) => {
+    const heater = draft.circuits['circuit-heater']!;
+    heater.loadProfile = [[600, 900]];
+    heater.cable = pin(
+      draft as Design,
+      catalogueOf('cable').find(({ id }) => id === 'marl-x4')!,
+    );
+  })!;
+  const messages = raised(evaluate(design))
+    .filter(({ subjects }) => subjects[0] === 'circuit-heater')
+    .map(({ rule, message }) => `${rule.id} ${message}`);
+  const fuseSays = messages.find((one) => one.startsWith('fuse.chosen-fuse'))!;
+  expect(fuseSays).toMatch(/fails 2 of its criteria/);
+  expect(fuseSays).toMatch(/Nothing in the library fits: a fuse here needs 403 V DC or more/);
+  expect(fuseSays).toMatch(/a rating of \d+ A or more at this ambient/);
+  const cableSays = messages.find((one) => one.startsWith('cable.chosen-cable'))!;
+  expect(cableSays).toMatch(/Nothing in the library fits: a cable here needs an ampacity of 900 A/);
+});

@@ -25,6 +25,9 @@ test('no serious barrier outside a job and at its last stations', async ({ page,
   await page.goto(`${server.url}/shop`);
   await expect(page.getByRole('heading', { name: 'Instruments' })).toBeVisible();
   await check('shop');
+  await page.goto(`${server.url}/library`);
+  await expect(page.locator('[data-open-part]')).toBeVisible();
+  await check('parts');
   for (const station of ['prove', 'book']) {
     await open(station);
     await page.waitForLoadState('networkidle');

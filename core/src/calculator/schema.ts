@@ -138,6 +138,20 @@ function tableSchema(rule: TableRule, optional: boolean): yup.MixedSchema {
   return withQuick(schema, (value) => (value === undefined ? optional : problem(value) === null));
 }
 
+/** Whether a value is a number under a rule: the quick half of `numberProblem`. */
+function isWithin(value: unknown, rule: NumberRule): boolean {
+  return (
+    typeof value === 'number' &&
+    value >= -largest &&
+    value <= largest &&
+    (rule.min === undefined || value >= rule.min) &&
+    (rule.above === undefined || value > rule.above) &&
+    (rule.max === undefined || value <= rule.max) &&
+    (rule.below === undefined || value < rule.below) &&
+    (rule.integer !== true || Number.isInteger(value))
+  );
+}
+
 const tableProblem =
   ({ columns, minRows = 1, maxRows = 20_000, rising = true, whole }: TableRule) =>
   (value: unknown): { path: string; message: string } | null => {
@@ -146,8 +160,10 @@ const tableProblem =
     if (value.length < minRows) return at('', `must have at least ${minRows} rows`);
     if (value.length > maxRows) return at('', `must have at most ${maxRows} rows`);
     const rows: unknown[] = value;
+    const [x, y] = columns;
     for (let i = 0; i < rows.length; i += 1) {
       const row = rows[i];
+      if (Array.isArray(row) && row.length === 2 && isWithin(row[0], x) && isWithin(row[1], y)) continue;
       if (!Array.isArray(row) || row.length !== 2) return at(`.${i}`, 'must be a pair of numbers');
       for (const column of [0, 1] as const) {
         const message = numberProblem(row[column], columns[column]);
@@ -155,7 +171,7 @@ const tableProblem =
       }
     }
     const pairs = rows as [number, number][];
-    const fall = rising ? pairs.findIndex(([x], i) => i > 0 && x <= pairs[i - 1]![0]) : -1;
+    const fall = rising ? pairs.findIndex((pair, i) => i > 0 && pair[0] <= pairs[i - 1]![0]) : -1;
     if (fall > 0) return at('', `must rise strictly in its first column (row ${fall} does not)`);
     const message = whole?.(pairs) ?? null;
     return message === null ? null : at('', message);

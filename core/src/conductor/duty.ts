@@ -187,14 +187,18 @@ function integrate(
   let squared = 0;
   const rate = (t: number) => (squared * r20 * (1 + 0.00393 * (t - 20)) - table.at(t)) / capacity;
   // Times and temperatures of one period, for those that are like it.
-  let own: { timesS: number[]; temperaturesC: number[] } = { timesS: [], temperaturesC: [] };
+  const own: { timesS: number[]; temperaturesC: number[] } = { timesS: [], temperaturesC: [] };
   for (let period = 0; period < repeat; period += 1) {
     const began = temperatureC;
     const offset = period * periodS;
-    own = { timesS: [0], temperaturesC: [temperatureC] };
+    own.timesS.length = 0;
+    own.temperaturesC.length = 0;
+    own.timesS.push(0);
+    own.temperaturesC.push(temperatureC);
     let atS = 0;
-    for (const [durationS, currentA] of profile) {
-      squared = (currentA * perConductor) ** 2;
+    for (let at = 0; at < profile.length; at += 1) {
+      const durationS = profile[at]![0];
+      squared = (profile[at]![1] * perConductor) ** 2;
       let steps = 0;
       for (let left = durationS; left > 0;) {
         const slope = rate(temperatureC);
@@ -203,7 +207,12 @@ function integrate(
         // At balance nothing moves any more until the current does.
         const still = abs(slope) * stepS < 1e-11;
         const h = still ? left : min(left, stepS);
-        if (!still) temperatureC += rungeKutta(rate, temperatureC, slope, h);
+        // A stretch far shorter than the steps is as exact with the slope at its middle alone.
+        if (!still)
+          temperatureC +=
+            h < stepS / 4
+              ? h * rate(temperatureC + (h / 2) * slope)
+              : rungeKutta(rate, temperatureC, slope, h);
         left = h >= left ? 0 : left - h;
         atS += h;
         if (temperatureC > peakC) peakC = temperatureC;
@@ -213,7 +222,7 @@ function integrate(
         if (temperatureC > hottestC) return { burnt: true, peakC, endC: temperatureC, curve: curve.points() };
       }
     }
-    if (abs(temperatureC - began) < 1e-7) {
+    if (abs(temperatureC - began) < 1e-5) {
       const points = own.timesS.map((timeS, i): [number, number] => [timeS, own.temperaturesC[i]!]);
       curve.repeat(points, offset + periodS, periodS, repeat - period - 1);
       break;

@@ -15,7 +15,7 @@ export class HeatTable {
     path: HeatPath,
     private readonly fromC: number,
   ) {
-    const size = 1600;
+    const size = 800;
     this.stepC = (hottestC - fromC) / size;
     this.heats = new Float64Array(size + 1);
     const curves = heatCurves(path, fromC, hottestC, 300);

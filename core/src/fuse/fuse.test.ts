@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalogueOf } from '../parts';
 import { clearingTimeS, fuse, meltBand, meltTimeS, type FuseInput } from '.';
+import { fuseNeeds } from './steps';
 
 const curve: FuseInput['curve'] = [
   [320, 1000],
@@ -153,4 +154,35 @@ describe('judgements', () => {
     expect(wearPerPeriod).toBeCloseTo(2 / 15, 9);
     expect(periodsToWearOut).toBeCloseTo(7.5, 9);
   });
+});
+
+describe.each([1, 1000])('on a bus of %s V', (busVoltageV) => {
+  test('the rating decides at that voltage exactly, everything else does not depend on it', () => {
+    const at = (ratedVoltageV: number) => fuse.calculate({ ...input, busVoltageV, ratedVoltageV });
+    expect([at(busVoltageV).result.voltageOk, at(busVoltageV * 0.999).result.voltageOk]).toEqual([
+      true,
+      false,
+    ]);
+    expect(at(busVoltageV).result).toEqual({ ...fuse.calculate(input).result, voltageOk: true });
+  });
+});
+
+test('what a place needs is said in its own numbers', () => {
+  const needs = fuseNeeds({
+    ...input,
+    ambientDerating: [
+      [20, 1],
+      [60, 0.8],
+    ],
+    ambientC: 60,
+  });
+  expect(needs).toEqual([
+    '403 V DC or more',
+    '6500 A breaking capacity or more',
+    'a least breaking current of 1500 A or less',
+    'to clear 1500 A within 1 s',
+    // 80 A over 80 % and the derating of 0.8.
+    'a rating of 125 A or more at this ambient',
+    'a clearing I²t below 51.1 MA²s',
+  ]);
 });

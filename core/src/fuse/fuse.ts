@@ -285,10 +285,15 @@ function sumLoad(input: FuseInput): { rmsA: number; wearPerPeriod: number } {
   let seconds = 0;
   let squares = 0;
   let wearPerPeriod = 0;
-  for (const [durationS, currentA] of input.loadProfile) {
+  const { loadProfile, curve } = input;
+  const least = 1 - input.currentToleranceFraction;
+  // By index: profiles are long, and every circuit has one.
+  for (let i = 0; i < loadProfile.length; i += 1) {
+    const durationS = loadProfile[i]![0];
+    const currentA = loadProfile[i]![1];
     seconds += durationS;
-    squares += durationS * currentA ** 2;
-    const fastestS = meltTimeS(input.curve, Math.abs(currentA) / (1 - input.currentToleranceFraction));
+    squares += durationS * currentA * currentA;
+    const fastestS = meltTimeS(curve, (currentA < 0 ? -currentA : currentA) / least);
     if (fastestS !== null) wearPerPeriod += durationS / fastestS;
   }
   return { rmsA: Math.sqrt(squares / seconds), wearPerPeriod };

@@ -14,10 +14,9 @@ export type MeltingCurve = Table;
  * @returns seconds, or null at or below the first point, where it never melts
  */
 export function meltTimeS(curve: MeltingCurve, currentA: number): number | null {
-  const [firstA] = curve[0]!;
-  const [lastA, lastS] = curve[curve.length - 1]!;
-  if (currentA <= firstA) return null;
-  if (currentA >= lastA) return lastS * (lastA / currentA) ** 2;
+  if (currentA <= curve[0]![0]) return null;
+  const last = curve[curve.length - 1]!;
+  if (currentA >= last[0]) return last[1] * (last[0] / currentA) ** 2;
   const [currents, times] = logsOf(curve);
   const wanted = log(currentA);
   let left = 0;

@@ -22,8 +22,12 @@ const loadStep: StepDefinition = {
       gaps.push({ kind: 'invalid', path, label: 'load profile', message: 'has a step without duration' });
     }
     const steps = gaps.length > 0 ? [] : (profile ?? []);
-    const seconds = steps.reduce((sum, [durationS]) => sum + durationS, 0);
-    const squares = steps.reduce((sum, [durationS, currentA]) => sum + durationS * currentA ** 2, 0);
+    let [seconds, squares, peakA] = [0, 0, steps.length === 0 ? -Infinity : 0];
+    for (const step of steps) {
+      seconds += step[0];
+      squares += step[0] * step[1] * step[1];
+      peakA = Math.max(peakA, Math.abs(step[1]));
+    }
     const figure = (name: string, label: string, formula: string, value: number): Figure => ({
       id: figureId('network.load', subject, name),
       label,
@@ -56,12 +60,7 @@ const loadStep: StepDefinition = {
     return {
       figures: [
         figure('rmsA', 'Load, rms', '√(Σ(t·I²)/Σ(t))', Math.sqrt(squares / seconds)),
-        figure(
-          'peakA',
-          'Load, peak',
-          'max(|I|)',
-          Math.max(...steps.map(([, currentA]) => Math.abs(currentA))),
-        ),
+        figure('peakA', 'Load, peak', 'max(|I|)', peakA),
       ],
       checks: [],
     };

@@ -35,18 +35,27 @@ export function stringShares(
   const squares = strings.map(() => 0);
   const peaks = strings.map(() => 0);
   const conductance = strings.reduce((sum, { resistanceOhm }) => sum + 1 / resistanceOhm, 0);
-  const currentsAt = (currentA: number) => {
-    const driven = strings.map(({ ocvTable }, k) => interpolate(ocvTable, soc[k]!));
-    const sum = driven.reduce((all, volts, k) => all + volts / strings[k]!.resistanceOhm, 0);
+  // Filled anew at every step: profiles are long.
+  const driven = new Float64Array(strings.length);
+  const currents = new Float64Array(strings.length);
+  const share = (currentA: number) => {
+    let sum = 0;
+    for (let k = 0; k < strings.length; k += 1) {
+      driven[k] = interpolate(strings[k]!.ocvTable, soc[k]!);
+      sum += driven[k]! / strings[k]!.resistanceOhm;
+    }
     const busV = (sum - currentA) / conductance;
-    return driven.map((volts, k) => (volts - busV) / strings[k]!.resistanceOhm);
+    for (let k = 0; k < strings.length; k += 1) currents[k] = (driven[k]! - busV) / strings[k]!.resistanceOhm;
   };
   let seconds = 0;
-  for (const [durationS, currentA] of profile) {
+  for (const stretch of profile) {
+    const durationS = stretch[0];
     const steps = Math.max(1, Math.ceil(durationS / stepS));
     const step = durationS / steps;
     for (let i = 0; i < steps; i += 1) {
-      for (const [k, own] of currentsAt(currentA).entries()) {
+      share(stretch[1]);
+      for (let k = 0; k < strings.length; k += 1) {
+        const own = currents[k]!;
         squares[k]! += own ** 2 * step;
         if (Math.abs(own) > Math.abs(peaks[k]!)) peaks[k] = own;
         soc[k]! -= (own * step) / 3600 / strings[k]!.capacityAh;
@@ -54,11 +63,11 @@ export function stringShares(
     }
     seconds += durationS;
   }
-  const rest = currentsAt(0);
+  share(0);
   return strings.map((_, k) => ({
     rmsA: Math.sqrt(squares[k]! / seconds),
     peakA: peaks[k]!,
     endSocFraction: soc[k]!,
-    circulatingA: rest[k]!,
+    circulatingA: currents[k]!,
   }));
 }
