@@ -21,6 +21,7 @@ export const rooms = [
   'fuse',
   'conductor',
   'contactor',
+  'distances',
   'routing',
   'cooling',
   'charging',

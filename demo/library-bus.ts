@@ -260,6 +260,8 @@ const design: Design = {
       anchorN: 9000,
       accessFrom: 'above',
       vent: 'filtered',
+      clearanceMm: 6,
+      creepageMm: 6.2,
     },
     'box-left': {
       tag: 'Floor box',
@@ -274,6 +276,8 @@ const design: Design = {
       anchorN: 9000,
       accessFrom: 'side',
       vent: 'filtered',
+      clearanceMm: 6,
+      creepageMm: 6.2,
     },
     'box-tail': {
       tag: 'Tail box',
@@ -288,6 +292,8 @@ const design: Design = {
       anchorN: 9000,
       accessFrom: 'below',
       vent: 'filtered',
+      clearanceMm: 6,
+      creepageMm: 6.2,
     },
     'box-collector': {
       tag: 'Collector box',
@@ -302,6 +308,8 @@ const design: Design = {
       anchorN: 9000,
       accessFrom: 'side',
       vent: 'filtered',
+      clearanceMm: 6,
+      creepageMm: 6.2,
     },
   },
   modules: Object.fromEntries(

@@ -130,6 +130,8 @@ const design: Design = {
       anchorN: 6000,
       accessFrom: 'above',
       vent: 'filtered',
+      clearanceMm: 4,
+      creepageMm: 4,
       linkPitchMm: 56,
     },
   },

@@ -32,6 +32,8 @@ const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
+  'distances.clearance': (draft) => void (draft.boxes['box-tail']!.clearanceMm = 1.2),
+  'distances.creepage': (draft) => void (draft.boxes['box-nose']!.pollution = 3),
   'strings.fuse-voltage': (draft) => withStringFuse(draft, 'calderside-f250l'),
   'strings.fuse-breaking': (draft) => {
     withStringFuse(draft, 'calderside-f250');

@@ -1,5 +1,6 @@
 import { busbarSteps, conductorSteps } from '../conductor';
 import { contactorSteps } from '../contactor';
+import { distanceSteps } from '../distances';
 import { fuseSteps } from '../fuse';
 import { librarySteps } from '../library';
 import { networkSteps } from '../network';
@@ -26,6 +27,7 @@ export const steps = [
   ...conductorSteps,
   ...busbarSteps,
   ...contactorSteps,
+  ...distanceSteps,
 ];
 
 /** An evaluator with a memory: hand it one design after another of the same job. */

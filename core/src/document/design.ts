@@ -79,6 +79,12 @@ export interface BoxItem {
   vent?: Vent;
   /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
   linkPitchMm?: number;
+  /** The least gap through the air and along a surface between live parts, and to the box. */
+  clearanceMm?: number;
+  creepageMm?: number;
+  /** How dirty it gets in it, and the group of what the ways lead along. */
+  pollution?: 1 | 2 | 3;
+  material?: 'I' | 'II' | 'IIIa' | 'IIIb';
 }
 
 /** From where hands and tools reach into a box once the vehicle is together. */
@@ -310,6 +316,10 @@ export interface Settings {
   startLowV?: number;
   /** Temperature of the coils when they have to pull in. */
   coilC?: number;
+  /** The surge that the charger or the mains may let through. */
+  impulseV?: number;
+  /** The highest place the vehicle goes to. */
+  altitudeM?: number;
   /** IANA zone in which dates of this job are read. */
   zone?: string;
 }
@@ -383,6 +393,7 @@ export function stationOfPath(path: string): Station {
   if (head === 'vehicle' || head === 'masses') return 'brief';
   if (path === 'settings.anchorG') return 'pack';
   if (networkPaths.test(path)) return 'network';
+  if (/^boxes\.[^.]+\.(clearanceMm|creepageMm|pollution|material)$/.test(path)) return 'protect';
   if (path.startsWith('pack.busbars') || path.startsWith('pack.string')) return 'protect';
   if (head === 'circuits' || head === 'settings') return 'protect';
   if (head === 'devices' && (field === 'bleedOhm' || field === 'prechargeLoadOhm')) return 'protect';

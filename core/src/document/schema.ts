@@ -119,6 +119,8 @@ const designShape = record({
     anchorG: n,
     startLowV: n,
     coilC: n,
+    impulseV: n,
+    altitudeM: n,
     zone: t,
   }),
   masses: mapOf(
@@ -141,6 +143,10 @@ const designShape = record({
       accessFrom: oneOf.optional(accessSides),
       vent: oneOf.optional(vents),
       linkPitchMm: n,
+      clearanceMm: n,
+      creepageMm: n,
+      pollution: oneOf.optional([1, 2, 3]),
+      material: oneOf.optional(['I', 'II', 'IIIa', 'IIIb']),
     }),
   ),
   strings: mapOf(

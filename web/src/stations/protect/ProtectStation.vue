@@ -5,6 +5,7 @@ import BusbarPanel from './BusbarPanel.vue';
 import CablePanel from './CablePanel.vue';
 import CircuitTable from './CircuitTable.vue';
 import CoilPanel from './CoilPanel.vue';
+import DistancesPanel from './DistancesPanel.vue';
 import FusePanel from './FusePanel.vue';
 import MeasuredRise from './MeasuredRise.vue';
 import PartChoice from './PartChoice.vue';
@@ -45,6 +46,7 @@ const main = computed(() => circuit.value?.role === 'main');
     <CoilPanel :key="`${circuitId}-coil`" />
     <FusePanel :key="`${circuitId}-fuse`" />
     <CablePanel :key="`${circuitId}-cable`" />
+    <DistancesPanel />
     <BusbarPanel />
   </div>
 </template>

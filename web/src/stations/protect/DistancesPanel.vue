@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { distanceDefaults, materialGroups } from '@torvek/core/distances';
+import { formatNumber } from '@torvek/core/quantity';
+import { computed } from 'vue';
+import EditGrid from '../../parts/grid/EditGrid.vue';
+import type { GridColumn } from '../../parts/grid/columns';
+import NumberField from '../../parts/NumberField.vue';
+import { useJob } from '../../stores/job';
+
+/** Clearance and creepage in every box: what its voltage, dirt and height ask, and what is there. */
+const job = useJob();
+interface Row {
+  id: string;
+  name: string;
+}
+const rows = computed(() =>
+  Object.entries(job.design.boxes).map(([id, { tag }]): Row => ({ id, name: tag })),
+);
+const asked = (id: string, name: string) => {
+  const value = job.figure(`distances.box:${id}:${name}`)?.value ?? null;
+  return value === null ? 'not computed' : formatNumber(value);
+};
+const degrees = ['1, sealed', '2, dry dirt', '3, conducting dirt'];
+const at = (field: string) => (row: Row) => `boxes.${row.id}.${field}`;
+const columns: GridColumn<Row>[] = [
+  { id: 'tag', title: 'box', kind: 'fixed', label: 'Box', text: ({ name }) => name, width: '8rem' },
+  {
+    id: 'pollution',
+    title: 'pollution degree',
+    kind: 'choice',
+    label: 'Pollution degree',
+    path: at('pollution'),
+    choices: () => degrees.map((text, i) => ({ value: i + 1, text })),
+    none: () => `${distanceDefaults.pollution}, default`,
+  },
+  {
+    id: 'material',
+    title: 'material',
+    kind: 'choice',
+    label: 'Material group',
+    path: at('material'),
+    choices: () => materialGroups.map((value) => ({ value, text: value })),
+    none: () => `${distanceDefaults.material}, default`,
+  },
+  {
+    id: 'clearanceMm',
+    title: 'clearance',
+    kind: 'number',
+    unit: 'mm',
+    label: 'Clearance',
+    path: at('clearanceMm'),
+    width: '6rem',
+  },
+  {
+    id: 'clearance',
+    title: 'asked, mm',
+    kind: 'fixed',
+    label: 'Clearance asked',
+    text: ({ id }) => asked(id, 'clearanceMm'),
+    width: '5.4rem',
+  },
+  {
+    id: 'creepageMm',
+    title: 'creepage',
+    kind: 'number',
+    unit: 'mm',
+    label: 'Creepage',
+    path: at('creepageMm'),
+    width: '6rem',
+  },
+  {
+    id: 'creepage',
+    title: 'asked, mm',
+    kind: 'fixed',
+    label: 'Creepage asked',
+    text: ({ id }) => asked(id, 'creepageMm'),
+    width: '5.4rem',
+  },
+  {
+    id: 'reinforced',
+    title: 'to 12 V, mm',
+    kind: 'fixed',
+    label: 'To 12 V circuits, clearance and creepage',
+    text: ({ id }) => `${asked(id, 'reinforcedClearanceMm')} / ${asked(id, 'reinforcedCreepageMm')}`,
+    width: '6.4rem',
+  },
+];
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="distances-title" data-distances>
+    <div class="card-head">
+      <h2 id="distances-title">Distances in boxes</h2>
+      <span class="hint"
+        >the least gap through the air and along a surface, between poles and to the box</span
+      >
+    </div>
+    <div class="place">
+      <NumberField
+        path="settings.impulseV"
+        label="Surge that may come through"
+        unit="V"
+        :fallback="distanceDefaults.impulseV"
+      />
+      <NumberField
+        path="settings.altitudeM"
+        label="Goes up to"
+        unit="m"
+        :fallback="distanceDefaults.altitudeM"
+      />
+    </div>
+    <p v-if="rows.length === 0" class="panel-empty">There is no box yet: Pack, Arrange has them.</p>
+    <EditGrid v-else label="Distances in boxes" :rows="rows" :columns="columns" />
+  </section>
+</template>
+
+<style scoped>
+.place {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 20rem));
+  gap: 0.2rem 2rem;
+  margin-bottom: 0.4rem;
+}
+</style>
