@@ -87,6 +87,19 @@ const views = [
     async (page) => page.locator('#fuse-title').evaluate((title) => title.scrollIntoView()),
   ],
   [
+    'protect-start',
+    `${demo}/protect`,
+    async (page) => page.locator('#start-title').evaluate((title) => title.scrollIntoView()),
+  ],
+  [
+    'parts',
+    'library?kind=fuse',
+    async (page) => {
+      for (const number of ['F250-500', 'S250-500', 'P200-700'])
+        await page.getByLabel(`Compare Calderside ${number}`).first().check();
+    },
+  ],
+  [
     'protect-cable',
     `${demo}/protect`,
     async (page) => page.locator('#cable-title').evaluate((title) => title.scrollIntoView()),
@@ -127,11 +140,6 @@ try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     await context.addInitScript((name) => localStorage.setItem('torvek.theme', name), theme);
     const page = await context.newPage();
-    if (only === undefined || only.includes('sign-in')) {
-      await page.goto(url);
-      await page.waitForLoadState('networkidle');
-      if (theme === 'light') await page.screenshot({ path: join(folder, 'sign-in.png') });
-    }
     await page.request.post(new URL('api/session/demo', url).href, {
       data: { person: 'person-demo-designer' },
       headers: { origin: new URL(url).origin },

@@ -23,7 +23,7 @@ const asked = (id: string, name: string) => {
 const degrees = ['1, sealed', '2, dry dirt', '3, conducting dirt'];
 const at = (field: string) => (row: Row) => `boxes.${row.id}.${field}`;
 const columns: GridColumn<Row>[] = [
-  { id: 'tag', title: 'box', kind: 'fixed', label: 'Box', text: ({ name }) => name, width: '8rem' },
+  { id: 'tag', title: 'box', kind: 'slot', label: 'Box', width: '8rem' },
   {
     id: 'pollution',
     title: 'pollution degree',
@@ -110,7 +110,9 @@ const columns: GridColumn<Row>[] = [
       />
     </div>
     <p v-if="rows.length === 0" class="panel-empty">There is no box yet: Pack, Arrange has them.</p>
-    <EditGrid v-else label="Distances in boxes" :rows="rows" :columns="columns" />
+    <EditGrid v-else label="Distances in boxes" :rows="rows" :columns="columns">
+      <template #tag="{ row }">{{ row.name }}</template>
+    </EditGrid>
   </section>
 </template>
 

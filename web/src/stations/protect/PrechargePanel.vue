@@ -113,7 +113,7 @@ const options = computed(() => {
                 { y: input.thresholdFraction * input.packVoltageV },
                 `threshold ${formatNumber(input.thresholdFraction * 100)} %`,
                 token('mend'),
-                'insideMiddleBottom',
+                'insideEndBottom',
               ),
               ...(input.timeoutS <= end
                 ? [limitLine({ x: input.timeoutS }, limit, token('stop'), 'insideStartTop')]
