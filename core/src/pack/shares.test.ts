@@ -42,6 +42,14 @@ describe('strings in parallel', () => {
     expect(long[0]!.circulatingA).toBeLessThan(0);
   });
 
+  test('the walk ends where a string is empty, and a load of thirty years takes no longer than one of a day', () => {
+    const [a] = stringShares([string(0.1), string(0.1)], [[1e9, 100]]);
+    expect(a!.rmsA).toBeCloseTo(50, 9);
+    const [slow] = stringShares([string(0.1), string(0.1)], [[100_000, 1]]);
+    expect(slow!.endSocFraction).toBeCloseTo(0.8 - (0.5 * (100 / 3.6)) / 100, 9);
+    expect(stringShares([string(0.1), string(0.1)], [[36_000, 100]])[0]!.endSocFraction).toBeCloseTo(0, 1);
+  });
+
   test('whatever they are: charge is kept, currents add up, and smaller steps change nothing that matters', () => {
     fc.assert(
       fc.property(

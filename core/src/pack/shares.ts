@@ -9,6 +9,9 @@ export interface ParallelString {
   socFraction: number;
 }
 
+/** Steps of a walk. */
+const mostSteps = 20_000;
+
 export interface StringShare {
   rmsA: number;
   /** Largest by magnitude, with its sign: out of the string is positive. */
@@ -24,7 +27,8 @@ export interface StringShare {
  * back.
  *
  * @param profile durations in s and currents in A of all strings together, out of the pack positive; walked in order
- * @param stepS the longest step; the state of charge is taken as constant over it
+ * @param stepS the longest step, unless the whole load would take more than 20 000 of them; the state of charge is taken as
+ *   constant over it. The walk ends where a string is empty or full.
  */
 export function stringShares(
   strings: readonly ParallelString[],
@@ -47,21 +51,26 @@ export function stringShares(
     const busV = (sum - currentA) / conductance;
     for (let k = 0; k < strings.length; k += 1) currents[k] = (driven[k]! - busV) / strings[k]!.resistanceOhm;
   };
+  const totalS = profile.reduce((sum, [durationS]) => sum + durationS, 0);
+  const longestS = Math.max(stepS, totalS / mostSteps);
   let seconds = 0;
-  for (const stretch of profile) {
+  walk: for (const stretch of profile) {
     const durationS = stretch[0];
-    const steps = Math.max(1, Math.ceil(durationS / stepS));
+    const steps = Math.max(1, Math.ceil(durationS / longestS));
     const step = durationS / steps;
     for (let i = 0; i < steps; i += 1) {
       share(stretch[1]);
+      seconds += step;
+      let ends = false;
       for (let k = 0; k < strings.length; k += 1) {
         const own = currents[k]!;
         squares[k]! += own ** 2 * step;
         if (Math.abs(own) > Math.abs(peaks[k]!)) peaks[k] = own;
         soc[k]! -= (own * step) / 3600 / strings[k]!.capacityAh;
+        ends ||= soc[k]! <= 0 || soc[k]! >= 1;
       }
+      if (ends) break walk;
     }
-    seconds += durationS;
   }
   share(0);
   return strings.map((_, k) => ({

@@ -3,20 +3,24 @@ import { sayField } from '@torvek/core/library';
 import { fieldValue, partFields, type Part } from '@torvek/core/parts';
 import equal from 'fast-deep-equal';
 import { computed } from 'vue';
+import { curveOf } from './key-figures';
 import PartPlot from './PartPlot.vue';
 
 /** Parts of one kind beside each other: what differs stands out, what is alike is set back. */
 const props = defineProps<{ parts: readonly Part[] }>();
 const emit = defineEmits<{ close: [] }>();
+/** The curve is drawn below. */
 const rows = computed(() =>
-  partFields[props.parts[0]!.kind].map((field) => {
-    const values = props.parts.map((part) => fieldValue(part.data, field.name));
-    return {
-      field,
-      alike: values.every((value) => equal(value, values[0])),
-      texts: values.map((value) => sayField(field, value)),
-    };
-  }),
+  partFields[props.parts[0]!.kind]
+    .filter(({ name }) => name !== curveOf[props.parts[0]!.kind])
+    .map((field) => {
+      const values = props.parts.map((part) => fieldValue(part.data, field.name));
+      return {
+        field,
+        alike: values.every((value) => equal(value, values[0])),
+        texts: values.map((value) => sayField(field, value)),
+      };
+    }),
 );
 const differing = computed(() => rows.value.filter(({ alike }) => !alike).length);
 </script>
@@ -33,7 +37,10 @@ const differing = computed(() => rows.value.filter(({ alike }) => !alike).length
         <thead>
           <tr>
             <th scope="col"><span class="visually-hidden">Figure</span></th>
-            <th v-for="part in parts" :key="part.id" scope="col">{{ part.make }} {{ part.number }}</th>
+            <th v-for="part in parts" :key="part.id" scope="col">
+              <small>{{ part.make }}</small
+              ><br />{{ part.number }}
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -51,6 +58,10 @@ const differing = computed(() => rows.value.filter(({ alike }) => !alike).length
 <style scoped>
 .scroll {
   overflow-x: auto;
+}
+
+table {
+  table-layout: fixed;
 }
 
 th[scope='row'] {

@@ -4,6 +4,7 @@ import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import PlotView from '../parts/plot/PlotView.vue';
 import { axis, fontFamily, token } from '../parts/plot/echarts';
+import { spreadLabels } from '../parts/plot/spread';
 import { curveOf } from './key-figures';
 
 /** The curves of one part, or of several beside each other, each labelled at its end. */
@@ -35,6 +36,17 @@ const options = computed(() => {
   return () => {
     if (one === null) return {};
     const [x, y] = one.columns;
+    const scaled = (value: number) => (y.scale === 'log' ? Math.log10(value) : value);
+    const values = all.flatMap(({ rows }) => rows.map((row) => scaled(row[1])));
+    const [low, high] = [Math.min(...values), Math.max(...values)];
+    const plotPx = props.height - 72;
+    const offsets = spreadLabels(
+      all.map(({ rows }, i) => ({
+        id: String(i),
+        yPx: ((high - scaled(rows.at(-1)![1])) / (high - low || 1)) * plotPx,
+      })),
+      plotPx,
+    );
     return {
       grid: { left: 58, right: 84, top: 30, bottom: 42 },
       tooltip: {
@@ -70,7 +82,7 @@ const options = computed(() => {
           formatter: labels[i],
           color: token(i % 2 === 0 ? 'ink' : 'act'),
           fontSize: 12,
-          offset: [4, (i - (all.length - 1) / 2) * 14],
+          offset: [4, offsets.get(String(i)) ?? 0],
         },
       })),
     };

@@ -15,6 +15,7 @@ import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, token } from '../../parts/plot/echarts';
+import { spreadLabels } from '../../parts/plot/spread';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
 import TakeButton from './TakeButton.vue';
@@ -131,21 +132,13 @@ function niceBelow(value: number): number {
 }
 
 const plotPx = 238;
-/** Offsets that keep the labels at the ends of lines apart: each at its line, moved down or up where two would meet. */
+/** Offsets that keep the labels at the ends of lines apart. */
 function spread(ends: { id: string; timeS: number }[]): Map<string, number> {
   const decades = Math.log10(slowestShownS / fastestShownS);
-  const placed = ends
-    .map(({ id, timeS }) => ({ id, y: (Math.log10(slowestShownS / timeS) / decades) * plotPx }))
-    .sort((a, b) => a.y - b.y);
-  const at = placed.map(({ y }) => y);
-  for (let i = 1; i < at.length; i += 1) at[i] = Math.max(at[i]!, at[i - 1]! + 15);
-  const over = (at.at(-1) ?? 0) - (plotPx + 2);
-  if (over > 0)
-    for (let i = at.length - 1, limit = plotPx + 2; i >= 0; i -= 1) {
-      at[i] = Math.min(at[i]!, limit);
-      limit = at[i]! - 15;
-    }
-  return new Map(placed.map(({ id, y }, i) => [id, at[i]! - y]));
+  return spreadLabels(
+    ends.map(({ id, timeS }) => ({ id, yPx: (Math.log10(slowestShownS / timeS) / decades) * plotPx })),
+    plotPx + 2,
+  );
 }
 
 const short = (value: number) => (value >= 1000 ? `${formatNumber(value / 1000)}k` : formatNumber(value));
