@@ -38,8 +38,7 @@ const differing = computed(() => rows.value.filter(({ alike }) => !alike).length
           <tr>
             <th scope="col"><span class="visually-hidden">Figure</span></th>
             <th v-for="part in parts" :key="part.id" scope="col">
-              <small>{{ part.make }}</small
-              ><br />{{ part.number }}
+              <small>{{ part.make }}</small><br />{{ part.number }}
             </th>
           </tr>
         </thead>
