@@ -19,6 +19,7 @@ const project = (name, roots) => ({
 export default {
   // Jest would leave one core to whoever watches.
   maxWorkers: '100%',
+  testSequencer: '<rootDir>/scripts/test-sequencer.mjs',
   testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/core/src']),

@@ -64,6 +64,7 @@ table {
 }
 
 th[scope='row'] {
+  white-space: normal;
   font-weight: 400;
   color: var(--tv-soft);
 }
