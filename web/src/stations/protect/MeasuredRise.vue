@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { standInReading } from '@torvek/core/commissioning';
-import { mainCircuit } from '@torvek/core/document';
 import type { Finding } from '@torvek/core/finding';
 import {
   busVoltageAt,
   prechargeFit,
   readRise,
   type PrechargeFitResult,
-  type PrechargeInput,
   type RiseReading,
 } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
@@ -18,6 +16,7 @@ import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
 import { readTrace } from '../prove/paste';
+import { usePrecharge } from './use-precharge';
 
 /** A measured rise over the computed one: what the fit says of capacitance and load. Nothing is recorded here. */
 const job = useJob();
@@ -26,9 +25,8 @@ const source = ref('');
 const packV = ref('');
 const problem = ref<string | null>(null);
 const samples = ref<[number, number][]>([]);
-const input = computed(
-  () => job.evaluation.runs[`precharge.run:${mainCircuit}`]?.input as PrechargeInput | undefined,
-);
+const run = usePrecharge();
+const input = computed(() => run.value?.input);
 const step = computed(() => job.procedure.find(({ expected }) => expected?.kind === 'rise'));
 
 function read(): void {

@@ -1,12 +1,6 @@
 <script setup lang="ts">
 import { mainCircuit } from '@torvek/core/document';
-import {
-  busVoltageAt,
-  resistorEnergyAt,
-  type PrechargeChooseResult,
-  type PrechargeInput,
-  type PrechargeResult,
-} from '@torvek/core/precharge';
+import { busVoltageAt, resistorEnergyAt, type PrechargeChooseResult } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -16,16 +10,13 @@ import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
 import TakeButton from './TakeButton.vue';
+import { usePrecharge } from './use-precharge';
 
 /** Pre-charge: the rise with threshold and time limit, the resistor's energies, and the ranked resistors. */
 const job = useJob();
 const shelf = useLibrary();
 const at = `circuits.${mainCircuit}`;
-const run = computed(
-  () =>
-    job.evaluation.runs[`precharge.run:${mainCircuit}`] as
-      { input: PrechargeInput; result: PrechargeResult } | undefined,
-);
+const run = usePrecharge();
 const ranked = computed(
   () =>
     (job.evaluation.runs[`precharge.choice:${mainCircuit}`]?.result as PrechargeChooseResult | undefined)

@@ -6,29 +6,20 @@ import {
   type Completion,
   type StartSchool,
 } from '@torvek/core/document';
-import {
-  startSequence,
-  timerAgainstVoltage,
-  type PrechargeInput,
-  type PrechargeResult,
-  type StartSequence,
-} from '@torvek/core/precharge';
+import { startSequence, timerAgainstVoltage, type StartSequence } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, useId } from 'vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
+import { usePrecharge } from './use-precharge';
 
 /** The start: both orders of closing with their events, and what a bare timer makes of a bus that is not as designed. */
 const job = useJob();
 const id = useId();
 const at = `circuits.${mainCircuit}`;
-const run = computed(
-  () =>
-    job.evaluation.runs[`precharge.run:${mainCircuit}`] as
-      { input: PrechargeInput; result: PrechargeResult } | undefined,
-);
+const run = usePrecharge();
 const circuit = computed(() => job.design.circuits[mainCircuit]);
 const contactor = computed(() => {
   const part = job.design.parts[circuit.value?.contactor ?? ''];

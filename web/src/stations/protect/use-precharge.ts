@@ -1,0 +1,14 @@
+import { mainCircuit } from '@torvek/core/document';
+import type { PrechargeInput, PrechargeResult } from '@torvek/core/precharge';
+import { computed, type ComputedRef } from 'vue';
+import { useJob } from '../../stores/job';
+
+/** The computed pre-charge of the main circuit; undefined while something for it is missing. */
+export function usePrecharge(): ComputedRef<{ input: PrechargeInput; result: PrechargeResult } | undefined> {
+  const job = useJob();
+  return computed(
+    () =>
+      job.evaluation.runs[`precharge.run:${mainCircuit}`] as
+        { input: PrechargeInput; result: PrechargeResult } | undefined,
+  );
+}
