@@ -168,7 +168,8 @@ export const coilStep: StepDefinition = {
         value: opensMs,
         gaps: [...gaps, ...badClamp],
         working:
-          coil === null || opensMs === null
+          // Without a clamp, or when it is held below drop-out, the current is gone at once: there is nothing to show.
+          coil === null || opensMs === null || opensMs === coil.openMs
             ? []
             : [
                 {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { impulseVoltages, leastDistances, materialGroups, type DistanceInput } from '.';
+import { materialGroups } from '../document';
+import { impulseVoltages, leastDistances, type DistanceInput } from '.';
 
 const input: DistanceInput = {
   workingV: 400,

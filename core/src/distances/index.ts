@@ -1,10 +1,2 @@
 export { distanceDefaults, distanceRules, distanceSteps } from './steps';
-export {
-  impulseVoltages,
-  leastDistances,
-  materialGroups,
-  type DistanceInput,
-  type Distances,
-  type MaterialGroup,
-  type PollutionDegree,
-} from './tables';
+export { impulseVoltages, leastDistances, type DistanceInput, type Distances } from './tables';

@@ -2,7 +2,13 @@ import { rulesOf } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
-import { highestAltitudeM, highestWorkingV, leastDistances, type DistanceInput } from './tables';
+import {
+  highestAltitudeM,
+  highestImpulseV,
+  highestWorkingV,
+  leastDistances,
+  type DistanceInput,
+} from './tables';
 
 const rule = rulesOf('distances');
 const source = 'IEC 60664-1, tables F.2, F.5 and A.2';
@@ -64,13 +70,13 @@ export const distanceSteps: StepDefinition[] = [
               },
             ]
           : []),
-        ...(input.impulseV > 8000 || !(input.impulseV > 0)
+        ...(input.impulseV > highestImpulseV || !(input.impulseV > 0)
           ? [
               {
                 kind: 'invalid' as const,
                 path: 'settings.impulseV',
                 label: 'impulse voltage',
-                message: 'must be above 0 and at most 8000 V',
+                message: `must be above 0 and at most ${highestImpulseV} V`,
               },
             ]
           : []),

@@ -1,8 +1,4 @@
-/** How dirty the surroundings of a gap get: 1 sealed, 2 dry dirt and now and then dew, 3 dirt that conducts or often dew. */
-export type PollutionDegree = 1 | 2 | 3;
-/** By the tracking index of the material along which the way leads: I from 600, II from 400, IIIa from 175, IIIb from 100. */
-export const materialGroups = ['I', 'II', 'IIIa', 'IIIb'] as const;
-export type MaterialGroup = (typeof materialGroups)[number];
+import type { MaterialGroup, PollutionDegree } from '../document';
 
 /** Clearance by rated impulse voltage, mm: inhomogeneous field, up to 2000 m. Source: IEC 60664-1, table F.2. */
 const clearances: [impulseV: number, pollution1: number, pollution2: number, pollution3: number][] = [
@@ -52,6 +48,8 @@ const creepages: [
   [1000, 3.2, [5, 7.1, 10], [12.5, 14, 16]],
 ];
 
+/** The highest impulse voltage for which reinforced clearance has a row, V. */
+export const highestImpulseV = clearances.at(-2)![0];
 /** The highest working voltage of the table, V. */
 export const highestWorkingV = creepages.at(-1)![0];
 /** The highest place of the table, m. */

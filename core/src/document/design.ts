@@ -83,8 +83,8 @@ export interface BoxItem {
   clearanceMm?: number;
   creepageMm?: number;
   /** How dirty it gets in it, and the group of what the ways lead along. */
-  pollution?: 1 | 2 | 3;
-  material?: 'I' | 'II' | 'IIIa' | 'IIIb';
+  pollution?: PollutionDegree;
+  material?: MaterialGroup;
 }
 
 /** From where hands and tools reach into a box once the vehicle is together. */
@@ -152,6 +152,13 @@ export interface DeviceItem {
 /** The kinds of parts that a circuit has one of. */
 export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
 export type CircuitPartKind = (typeof circuitPartKinds)[number];
+
+/** By the tracking index of a material along which a creepage way leads: I from 600, II from 400, IIIa from 175, IIIb from 100. */
+export const materialGroups = ['I', 'II', 'IIIa', 'IIIb'] as const;
+export type MaterialGroup = (typeof materialGroups)[number];
+/** How dirty the surroundings of a gap get: 1 sealed, 2 dry dirt and now and then dew, 3 dirt that conducts or often dew. */
+export const pollutionDegrees = [1, 2, 3] as const;
+export type PollutionDegree = (typeof pollutionDegrees)[number];
 
 /** What takes the energy of a coil that is switched off. */
 export const suppressions = ['diode', 'diode-zener', 'tvs', 'none'] as const;

@@ -1,5 +1,6 @@
 import { defineCalculator, number, record, table, type Desk } from '../calculator';
 import { interpolate, logSpaced } from '../math';
+import { fallsStrictly } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
 import { fuseRules } from './rules';
 import { clearingTimeS, meltBand, meltTimeS } from './melting';
@@ -74,10 +75,7 @@ export const fuse = defineCalculator<FuseInput, FuseResult>({
         columns: [{ above: 0 }, { above: 0 }],
         minRows: 2,
         maxRows: 2000,
-        whole(rows) {
-          const rise = rows.findIndex(([, timeS], i) => i > 0 && timeS >= rows[i - 1]![1]);
-          return rise > 0 ? `must fall strictly in time (row ${rise} does not)` : null;
-        },
+        whole: fallsStrictly,
       }),
       currentToleranceFraction: number.optional({ min: 0, below: 1 }),
       ratedA: number({ above: 0 }),
@@ -299,7 +297,11 @@ function sumLoad(input: FuseInput): { rmsA: number; wearPerPeriod: number } {
   return { rmsA: Math.sqrt(squares / seconds), wearPerPeriod };
 }
 
-function derating({ ambientDerating, ambientC }: FuseInput): { value: number; held: boolean } {
+/** The factor of an ambient on the rating; held beyond the ends of its table. */
+export function derating({ ambientDerating, ambientC }: Pick<FuseInput, 'ambientDerating' | 'ambientC'>): {
+  value: number;
+  held: boolean;
+} {
   if (ambientDerating === undefined) return { value: 1, held: false };
   const held =
     ambientC < ambientDerating[0]![0] || ambientC > ambientDerating[ambientDerating.length - 1]![0];

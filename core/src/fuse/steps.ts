@@ -7,15 +7,13 @@ import { interpolate } from '../math';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
 import { faultCurrent } from './fault-current';
 import { formatNumber, formatQuantity } from '../quantity';
-import { continuousShare, fuse, type FuseInput, type FuseResult } from './fuse';
+import { continuousShare, derating, fuse, type FuseInput, type FuseResult } from './fuse';
 import { fuseRules } from './rules';
 import { selectiveStep } from './selective';
-import { stringsStep } from './strings';
+import { defaultWarmFactor, stringsStep } from './strings';
 
 /** Pack resistance cold and near empty over the one given, where the design does not say. */
 const defaultColdFactor = 2.5;
-/** Pack resistance warm over the one given, where the design does not say. */
-const defaultWarmFactor = 0.8;
 const defaultMaxClearS = 5;
 
 /** The chosen fuse no longer holds; the details are findings of their own. */
@@ -188,8 +186,7 @@ export function fuseNeeds(input: FuseInput): string[] {
     0,
   );
   const seconds = input.loadProfile.reduce((sum, [durationS]) => sum + durationS, 0);
-  const factor = input.ambientDerating === undefined ? 1 : interpolate(input.ambientDerating, input.ambientC);
-  const ratedA = Math.sqrt(squares / seconds) / continuousShare / factor;
+  const ratedA = Math.sqrt(squares / seconds) / continuousShare / derating(input).value;
   const { cable, faultMinA, faultMaxA } = input;
   return [
     `${n(input.busVoltageV)} V DC or more`,

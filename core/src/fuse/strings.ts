@@ -1,10 +1,10 @@
 import { mainCircuit } from '../document';
 import { rulesOf } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
-import { interpolate } from '../math';
 import { stringShares, type ParallelString, type StringShare } from '../pack';
 import type { FuseData } from '../parts';
 import { formatNumber } from '../quantity';
+import { continuousShare, derating } from './fuse';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
 
 const rule = rulesOf('strings');
@@ -46,10 +46,8 @@ export const stringRules = {
 
 /** Where the design does not say: how far strings differ in resistance, and in charge when they are joined. */
 export const stringSpreadDefaults = { resistance: 0.1, soc: 0.02 };
-const continuousShare = 0.8;
-/** Ambient of the string fuses where the design has none of its own: that of the main fuse. */
-const derated = ({ ratedA, ambientDerating }: FuseData, ambientC: number) =>
-  ratedA * (ambientDerating.length === 0 ? 1 : interpolate(ambientDerating, ambientC));
+/** Pack resistance warm over the one given, where the design does not say. */
+export const defaultWarmFactor = 0.8;
 
 /** The strings as they may differ: one has less resistance and more charge than all others. */
 function spreadStrings(read: Reader, count: number, resistanceOhm: number): ParallelString[] | null {
@@ -61,7 +59,8 @@ function spreadStrings(read: Reader, count: number, resistanceOhm: number): Para
   const soc = settings.stringSocFraction ?? stringSpreadDefaults.soc;
   const { cell, cellsInSeries, cellsInParallel } = part.data;
   const series = ids.length * cellsInSeries;
-  const high = settings.socHighFraction ?? 0.9;
+  const high = settings.socHighFraction;
+  if (high === undefined) return null;
   return Array.from({ length: count }, (_, k) => ({
     ocvTable: cell.ocvTable.map(([at, volts]): [number, number] => [at, volts * series]),
     capacityAh: cell.capacityAh * cellsInParallel,
@@ -114,12 +113,16 @@ export const stringsStep: StepDefinition = {
         : load.value === null
           ? gapsBehind(load)
           : [];
-    const warm = settings.warmResistanceFactor ?? 0.8;
+    const warm = settings.warmResistanceFactor ?? defaultWarmFactor;
     const faultA =
       packGaps.length > 0 || !(resistance.value! * warm > 0)
         ? null
         : (voltage.value! * (count - 1)) / (count * resistance.value! * warm);
-    const shareGaps = [...packGaps, ...noProfile, ...bad];
+    const noWindow: Gap[] =
+      settings.socHighFraction === undefined
+        ? [{ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' }]
+        : [];
+    const shareGaps = [...packGaps, ...noProfile, ...noWindow, ...bad];
     const set = shareGaps.length > 0 ? null : spreadStrings(read, count, resistance.value!);
     const shares: StringShare[] | null =
       set === null || set.some(({ resistanceOhm }) => !(resistanceOhm > 0))
@@ -164,6 +167,7 @@ export const stringsStep: StepDefinition = {
     const fuseGaps = fuses.flatMap(({ id, tag, data }): Gap[] =>
       data === null ? [{ kind: 'not-given', path: `strings.${id}.fuse`, label: `fuse of ${tag}` }] : [],
     );
+    // String fuses have no ambient of their own: that of the main fuse.
     const ambientC = main?.fuseAmbientC ?? 25;
     const each = (fails: (data: FuseData) => string | null): string | null => {
       const found = fuses.flatMap(({ tag, data }) => {
@@ -172,7 +176,8 @@ export const stringsStep: StepDefinition = {
       });
       return found.length === 0 ? null : `${found.join('; ')}.`;
     };
-    const takesA = (data: FuseData) => continuousShare * derated(data, ambientC);
+    const takesA = ({ ratedA, ambientDerating }: FuseData) =>
+      continuousShare * ratedA * derating({ ambientDerating, ambientC }).value;
     const lostA = load.value === null ? null : load.value / (count - 1);
     return {
       figures: [

@@ -76,7 +76,8 @@ export function resistorEnergyAt(input: Plant, atS: number): number {
   );
 }
 
-function loadDivision({
+/** Share of the pack voltage that the bus can reach: the divider of resistor and load. */
+export function loadDivision({
   resistanceOhm,
   parallelLoadOhm,
 }: {

@@ -1,5 +1,5 @@
 import type { StartSchool } from '../document';
-import { busVoltageAt, type PrechargeInput } from './precharge';
+import { busVoltageAt, loadDivision, type PrechargeInput } from './precharge';
 
 export type Switch = 'negative main' | 'pre-charge' | 'positive main';
 
@@ -130,7 +130,7 @@ export function timerAgainstVoltage(input: PrechargeInput, timerS: number): BusC
       busCapacitanceF: capacitanceF,
       ...(loadOhm !== undefined && { parallelLoadOhm: loadOhm }),
     };
-    const k = loadOhm === undefined ? 1 : loadOhm / (resistanceOhm + loadOhm);
+    const k = loadDivision(plant);
     return caseOf(
       id,
       label,

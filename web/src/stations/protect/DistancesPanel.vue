@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { distanceDefaults, materialGroups } from '@torvek/core/distances';
+import { distanceDefaults } from '@torvek/core/distances';
+import { materialGroups } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
