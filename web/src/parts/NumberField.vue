@@ -34,7 +34,23 @@ const editing = ref(false);
 const text = ref('');
 const problem = ref<string | null>(null);
 
+/** What stood there when typing began: somebody else may change it meanwhile. */
+let began: unknown;
+/** Whether the field asked because of that: only Enter answers yes. */
+let asked = false;
+
 const toShown = (value: number | undefined) => shownNumber(value, as.value);
+
+/** The field has become that of another place: what was typed and not taken does not move along. */
+watch(
+  () => props.path,
+  () => {
+    if (editing.value) job.preview(null);
+    editing.value = false;
+    asked = false;
+    problem.value = null;
+  },
+);
 
 watch(
   [stored, () => props.path, as],
@@ -62,11 +78,6 @@ function read(): Read {
   }
   return { ok: true, value: Number(stored.toPrecision(15)) };
 }
-
-/** What stood there when typing began: somebody else may change it meanwhile. */
-let began: unknown;
-/** Whether the field asked because of that: only Enter answers yes. */
-let asked = false;
 
 function onInput(): void {
   if (!editing.value) began = valueOf(job.committed, props.path);

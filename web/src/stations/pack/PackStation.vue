@@ -2,9 +2,9 @@
 import FigureValue from '../../parts/FigureValue.vue';
 import NextStrip from '../../parts/NextStrip.vue';
 import NumberField from '../../parts/NumberField.vue';
+import PanelNav from '../../parts/PanelNav.vue';
 import { computed, defineAsyncComponent } from 'vue';
-import { RouterLink, useRoute } from 'vue-router';
-import { useJob } from '../../stores/job';
+import { useRoute } from 'vue-router';
 import BoxFacts from './BoxFacts.vue';
 import BoxTable from './BoxTable.vue';
 import LinksOut from './LinksOut.vue';
@@ -17,7 +17,6 @@ const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
 const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.vue'));
 const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
-const job = useJob();
 const route = useRoute();
 const panels = [
   { id: 'pack', title: 'Cells and devices' },
@@ -56,16 +55,7 @@ const figures = [
       station="pack"
       purpose="The pack: which modules, how many in series and in strings, how far they are used, and what hangs on the bus."
     />
-    <nav class="panels no-print" aria-label="Panels of Pack">
-      <RouterLink
-        v-for="one in panels"
-        :key="one.id"
-        :to="{ name: 'pack', params: { job: job.id }, query: { panel: one.id } }"
-        :class="{ here: panel === one.id }"
-        :aria-current="panel === one.id ? 'page' : undefined"
-        >{{ one.title }}</RouterLink
-      >
-    </nav>
+    <PanelNav station="pack" label="Panels of Pack" :panels="panels" :open="panel" />
     <template v-if="panel === 'pack'">
       <section class="sheet-card top">
         <div class="fields">
@@ -130,29 +120,6 @@ const figures = [
 </template>
 
 <style scoped>
-.panels {
-  display: flex;
-  gap: 0.3rem;
-}
-
-.panels a {
-  padding: 0.3rem 0.8rem;
-  border-radius: 3px;
-  color: var(--tv-ink);
-  text-decoration: none;
-  border-bottom: 3px solid transparent;
-}
-
-.panels a:hover {
-  background: var(--tv-pick);
-}
-
-.panels .here {
-  background: var(--tv-sheet);
-  border-bottom-color: var(--tv-act);
-  font-weight: 600;
-}
-
 .pack {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

@@ -2,7 +2,7 @@
 import { defaultMaxDropFraction, sizeTable, type CableInput } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed, ref, useId } from 'vue';
+import { computed, ref, useId, watch } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
@@ -31,6 +31,7 @@ const chosenGland = computed(() => {
   return part?.kind === 'gland' ? part : undefined;
 });
 const picked = ref<number | null>(null);
+watch(circuitId, () => (picked.value = null));
 const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes.value[0]);
 const sizes = computed(() => {
   const { runs } = job.evaluation;

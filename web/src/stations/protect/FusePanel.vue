@@ -294,7 +294,7 @@ const figure = (name: string) => `fuse.main:${circuitId.value}:${name}`;
       >
     </div>
     <div class="panel-split">
-      <div>
+      <div id="fuse-plot">
         <PlotView
           v-if="run !== undefined"
           :options="options"

@@ -9,13 +9,15 @@ import { useCircuit } from './use-circuit';
 /** One period of the load: seconds and amperes, repeating. */
 const job = useJob();
 const { circuitId, circuit } = useCircuit();
-const path = `circuits.${circuitId.value}.loadProfile`;
+const path = computed(() => `circuits.${circuitId.value}.loadProfile`);
 const stored = computed(() => circuit.value?.loadProfile ?? []);
 const rows = ref<[string, string][]>([]);
 const problem = ref<string | null>(null);
 watch(
-  stored,
-  (profile) => {
+  [stored, path] as const,
+  ([profile, now], [, before]) => {
+    // Steps that are wrong stay while they are of the same circuit.
+    if (now !== before) problem.value = null;
     if (problem.value === null)
       rows.value = profile.map(([duration, current]) => [String(duration), String(current)]);
   },
@@ -42,7 +44,7 @@ function commit(): void {
   }
   problem.value = null;
   if (JSON.stringify(profile) === JSON.stringify(stored.value)) return;
-  job.set(path, profile.length === 0 ? undefined : profile, 'Load profile');
+  job.set(path.value, profile.length === 0 ? undefined : profile, 'Load profile');
 }
 
 function add(): void {

@@ -14,7 +14,7 @@ import StartPanel from './StartPanel.vue';
 import StringsPanel from './StringsPanel.vue';
 import { useCircuit } from './use-circuit';
 
-const { circuitId, circuit } = useCircuit();
+const { circuit } = useCircuit();
 const main = computed(() => circuit.value?.role === 'main');
 </script>
 
@@ -25,11 +25,7 @@ const main = computed(() => circuit.value?.role === 'main');
       purpose="Every circuit of the vehicle: contactors, pre-charge, fuse and cable, judged against each other and against the load."
     />
     <CircuitTable />
-    <section
-      :key="`${circuitId}-parts`"
-      class="sheet-card choices"
-      :aria-label="`Chosen parts of ${circuit?.tag}`"
-    >
+    <section class="sheet-card choices" :aria-label="`Chosen parts of ${circuit?.tag}`">
       <PartChoice kind="contactor" :label="main ? 'Main contactors' : 'Contactors'" rules="contactor." />
       <PartChoice v-if="main" kind="resistor" label="Pre-charge resistor" rules="precharge." />
       <PartChoice kind="fuse" :label="main ? 'Main fuse' : 'Fuse'" rules="fuse." />
@@ -43,9 +39,9 @@ const main = computed(() => circuit.value?.role === 'main');
       <MeasuredRise />
     </template>
     <StringsPanel v-if="main" />
-    <CoilPanel :key="`${circuitId}-coil`" />
-    <FusePanel :key="`${circuitId}-fuse`" />
-    <CablePanel :key="`${circuitId}-cable`" />
+    <CoilPanel />
+    <FusePanel />
+    <CablePanel />
     <DistancesPanel />
     <BusbarPanel />
   </div>
