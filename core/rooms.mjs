@@ -22,6 +22,8 @@ export const rooms = [
   'conductor',
   'contactor',
   'distances',
+  'joints',
+  'bonding',
   'routing',
   'cooling',
   'charging',

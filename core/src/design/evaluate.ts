@@ -1,7 +1,9 @@
+import { bondingSteps } from '../bonding';
 import { busbarSteps, conductorSteps } from '../conductor';
 import { contactorSteps } from '../contactor';
 import { distanceSteps } from '../distances';
 import { fuseSteps } from '../fuse';
+import { jointSteps } from '../joints';
 import { librarySteps } from '../library';
 import { networkSteps } from '../network';
 import { balanceSteps } from '../balance';
@@ -28,6 +30,8 @@ export const steps = [
   ...busbarSteps,
   ...contactorSteps,
   ...distanceSteps,
+  ...jointSteps,
+  ...bondingSteps,
 ];
 
 /** An evaluator with a memory: hand it one design after another of the same job. */

@@ -1,4 +1,9 @@
+export type { Id } from './id';
+export * from './circuit';
 export * from './design';
+export * from './joints';
+export * from './pack';
+export * from './vehicle';
 export { differences, type Difference } from './difference';
 export {
   applyOperations,

@@ -9,7 +9,9 @@ export function valueOf(document: object, path: string): unknown {
 }
 
 /** Records that come into being with their first field. */
-const madeOnDemand = new Set(['pack.balance', 'pack.busbars']);
+const madeOnDemand = new Set(['pack.balance', 'pack.busbars', 'joints', 'bonds']);
+/** A body has a bond as soon as something is said of it. */
+const isMadeOnDemand = (path: string) => madeOnDemand.has(path) || /^bonds\.[^.]+$/.test(path);
 
 /**
  * Sets a value at a dotted path of a draft; undefined takes the field away.
@@ -21,7 +23,7 @@ export function setAt(draft: object, path: string, value: unknown): void {
   const last = keys.pop()!;
   const parent = keys.reduce<unknown>((at, key, i) => {
     const holder = at as Record<string, unknown> | undefined;
-    if (holder !== undefined && holder[key] === undefined && madeOnDemand.has(keys.slice(0, i + 1).join('.')))
+    if (holder !== undefined && holder[key] === undefined && isMadeOnDemand(keys.slice(0, i + 1).join('.')))
       holder[key] = {};
     return holder?.[key];
   }, draft);

@@ -1,23 +1,30 @@
 import { list, mapOf, number, oneOf, openDoor, record, table, text, type Issue } from '../calculator';
 import { partSchema, type PartKind } from '../parts';
 import {
-  accessSides,
-  balanceSchools,
   cableEnds,
   circuitPartKinds,
   completions,
-  cycleChoices,
-  designSchemaNumber,
   deviceKinds,
-  mainCircuit,
-  materialGroups,
   polesSwitched,
-  pollutionDegrees,
   startSchools,
   suppressions,
-  vents,
-  type Design,
-} from './design';
+} from './circuit';
+import { designSchemaNumber, mainCircuit, type Design } from './design';
+import {
+  boltClasses,
+  bondWays,
+  crimpSchools,
+  faces,
+  jointPlaces,
+  preparations,
+  screenEnds,
+  senseMarkings,
+  sheaths,
+  stackItems,
+  threadMetals,
+} from './joints';
+import { accessSides, balanceSchools, materialGroups, pollutionDegrees, vents } from './pack';
+import { cycleChoices } from './vehicle';
 
 const n = number.optional();
 const t = text.optional();
@@ -79,6 +86,8 @@ const balance = record.optional({
   leadLimitA: n,
 });
 
+const installs = ['free-air', 'steel-conduit'];
+
 const designShape = record({
   schema: oneOf([designSchemaNumber]),
   vehicle,
@@ -123,6 +132,8 @@ const designShape = record({
     coilC: n,
     impulseV: n,
     altitudeM: n,
+    senseMarking: oneOf.optional(senseMarkings),
+    sleeveColour: t,
     zone: t,
   }),
   masses: mapOf(
@@ -175,6 +186,9 @@ const designShape = record({
       prechargeLoadOhm: n,
       ratedPowerW: n,
       ratedVoltageV: n,
+      isolation: oneOf.optional(['isolated', 'none']),
+      ownCutOff: flag,
+      unattended: flag,
       insulationMonitor: oneOf.optional(['active', 'passive']),
     }),
   ),
@@ -197,8 +211,21 @@ const designShape = record({
       gland: t,
       studMm: n,
       parallel: n,
+      unevenM: n,
       lengthM: n,
-      install: oneOf.optional(['free-air', 'steel-conduit']),
+      stretches: list.optional(
+        record({
+          tag: text(),
+          lengthM: n,
+          ambientC: n,
+          install: oneOf.optional(installs),
+          grouped: n,
+          conduitInnerMm: n,
+          conduitOuterMm: n,
+        }),
+        { maxRows: 40 },
+      ),
+      install: oneOf.optional(installs),
       conduitInnerMm: n,
       conduitOuterMm: n,
       ambientC: n,
@@ -215,8 +242,36 @@ const designShape = record({
       completion: oneOf.optional(completions),
       timerS: n,
       loopResistanceOhm: n,
+      screened: flag,
+      screenFrom: oneOf.optional(screenEnds),
+      screenTo: oneOf.optional(screenEnds),
+      sheath: oneOf.optional(sheaths),
       loadProfile: table.optional(pairs),
     }),
+  ),
+  joints: mapOf.optional(
+    record({
+      tag: text(),
+      on: oneOf(jointPlaces),
+      circuit: t,
+      studMm: n,
+      boltClass: oneOf.optional(boltClasses),
+      torqueNm: n,
+      engagementMm: n,
+      threadIn: oneOf.optional(threadMetals),
+      face: oneOf.optional(faces),
+      otherFace: oneOf.optional(faces),
+      preparation: oneOf.optional(preparations),
+      pollution: oneOf.optional(pollutionDegrees),
+      stack: list.optional(oneOf(stackItems), { maxRows: 20 }),
+      crimp: oneOf.optional(crimpSchools),
+      die: t,
+      retorqueDays: n,
+      limitOhm: n,
+    }),
+  ),
+  bonds: mapOf.optional(
+    record({ tag: t, by: oneOf.optional(bondWays), to: t, areaMm2: n, lengthM: n, contactOhm: n }),
   ),
 });
 

@@ -1,0 +1,86 @@
+import type { Id } from './id';
+import type { PollutionDegree } from './pack';
+
+/** Where joints of a kind are: on the modules’ posts, at the cables’ lugs, at the ends of bus bars. */
+export const jointPlaces = ['modules', 'lugs', 'bars'] as const;
+export type JointPlace = (typeof jointPlaces)[number];
+
+/** What a face that carries current is made of, outermost. */
+export const faces = ['copper', 'tin', 'nickel', 'silver', 'brass', 'aluminium'] as const;
+export type Face = (typeof faces)[number];
+
+export const preparations = ['none', 'brushed', 'brushed-paste'] as const;
+export type Preparation = (typeof preparations)[number];
+
+/** Property classes of bolts and studs. */
+export const boltClasses = ['4.6', '4.8', '5.8', '8.8', '10.9', 'A2-70', 'A4-80'] as const;
+export type BoltClass = (typeof boltClasses)[number];
+
+/** What the thread goes into. */
+export const threadMetals = ['steel', 'brass', 'copper', 'aluminium'] as const;
+export type ThreadMetal = (typeof threadMetals)[number];
+
+/** What lies on a stud, from the bottom. */
+export const stackItems = ['post', 'bar', 'lug', 'washer', 'spring', 'nut', 'bolt'] as const;
+export type StackItem = (typeof stackItems)[number];
+
+export const crimpSchools = ['crimp', 'crimp-solder'] as const;
+export type CrimpSchool = (typeof crimpSchools)[number];
+
+/** A kind of joint: how all joints of one make are made. */
+export interface JointItem {
+  tag: string;
+  on: JointPlace;
+  /** Lugs of this circuit alone; absent: of every circuit that has no kind of its own. */
+  circuit?: Id;
+  studMm?: number;
+  boltClass?: BoltClass;
+  torqueNm?: number;
+  /** How far the thread is in. */
+  engagementMm?: number;
+  threadIn?: ThreadMetal;
+  /** The two faces that meet. */
+  face?: Face;
+  otherFace?: Face;
+  preparation?: Preparation;
+  /** How dirty it gets there. */
+  pollution?: PollutionDegree;
+  /** From the bottom to the top. */
+  stack?: StackItem[];
+  /** Of the lugs. */
+  crimp?: CrimpSchool;
+  die?: string;
+  /** Torqued again so many days after the first time. */
+  retorqueDays?: number;
+  /** What a joint of this kind may have at the most. */
+  limitOhm?: number;
+}
+
+/** How a conductive body is held at the chassis’ potential. */
+export const bondWays = ['strap', 'bolted', 'none', 'not-conductive'] as const;
+export type BondWay = (typeof bondWays)[number];
+
+/** The bond of a body that one could touch: a box, a device, a conduit, or one of its own such as a bracket. */
+export interface BondItem {
+  /** Of a body that stands nowhere else in the design. */
+  tag?: string;
+  by?: BondWay;
+  /** Another body that the strap goes to; absent: the chassis. */
+  to?: Id;
+  areaMm2?: number;
+  lengthM?: number;
+  /** Both ends of the strap, or the bolted faces. */
+  contactOhm?: number;
+}
+
+/** How the screen of a cable ends. */
+export const screenEnds = ['clamp', 'pigtail', 'open'] as const;
+export type ScreenEnd = (typeof screenEnds)[number];
+
+/** How one sees that a cable is one of high voltage. */
+export const sheaths = ['orange', 'orange-sleeve', 'other'] as const;
+export type Sheath = (typeof sheaths)[number];
+
+/** Thin sense leads: orange as well, or in a sleeve of another colour that leaves the orange to the dangerous cables. */
+export const senseMarkings = ['orange', 'sleeve'] as const;
+export type SenseMarking = (typeof senseMarkings)[number];

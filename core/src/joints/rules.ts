@@ -1,0 +1,78 @@
+import { rulesOf } from '../finding';
+
+const rule = rulesOf('joints');
+
+export const jointRules = {
+  unsaid: rule(
+    'no-kind',
+    'note',
+    'Nothing says how these joints are made',
+    'Joints fail more often than conductors: what is not decided is done differently by each hand.',
+    'Say studs, torque, faces and stack of these joints.',
+    'Practice of high-voltage assembly',
+  ),
+  stress: rule(
+    'torque-over-proof',
+    'stop',
+    'The torque stretches the thread',
+    'A thread beyond its proof stress gives way, now or at the next hot day, and the joint opens.',
+    'A lower torque, a stronger class, or a larger stud; the maker’s torque goes before all.',
+    'ISO 898-1 and ISO 3506-1; F = T/(K·d) with K = 0.2, dry',
+  ),
+  engagement: rule(
+    'engagement',
+    'mend',
+    'Too little thread is in',
+    'A short thread strips before the stud is tight, and a soft metal strips sooner.',
+    'A longer bolt or insert: so many diameters as the metal asks.',
+    'Workshop practice: 0.8 d in steel, 1.2 d in brass and copper, 1.6 d in aluminium',
+  ),
+  galvanic: rule(
+    'metals',
+    'mend',
+    'These two metals eat each other',
+    'Damp between metals that lie far apart makes a cell: the baser one corrodes, and the joint gets hot.',
+    'Tin or nickel on the baser face, a bimetal lug, or a drier place.',
+    'Anodic index; 0.5 V kept dry, 0.15 V wet',
+  ),
+  oxide: rule(
+    'bare-aluminium',
+    'mend',
+    'Bare aluminium is joined as it is',
+    'Aluminium is under an oxide that does not conduct and grows again within minutes.',
+    'Brush it under contact paste and close the joint at once.',
+    'Practice of aluminium bars',
+  ),
+  stack: rule(
+    'stack',
+    'stop',
+    'Something lies between the faces that carry the current',
+    'A washer between lug and bar is a resistor: it heats with the square of the current.',
+    'Post, bar and lugs directly on each other; washer, spring and nut above them.',
+    'Practice of bolted joints',
+  ),
+  springOnFace: rule(
+    'spring-on-copper',
+    'note',
+    'A spring washer lies on a soft face',
+    'It digs into copper or tin and takes less force from the stud than it seems to.',
+    'A flat washer between the face and the spring.',
+    'Practice of bolted joints',
+  ),
+  solder: rule(
+    'crimp-solder',
+    'note',
+    'The crimps are soldered',
+    'Solder runs up between the strands: where it ends the cable no longer flexes and breaks.',
+    'Crimp alone with the right die; where solder stays, hold the cable still beyond it.',
+    'Two schools: crimp alone is the default here',
+  ),
+  retorque: rule(
+    'no-retorque',
+    'note',
+    'No day is set to torque these joints again',
+    'Soft metals settle: most of what a joint loses it loses in its first weeks.',
+    'Set after how many days they are torqued again.',
+    'Practice of bolted joints',
+  ),
+};
