@@ -2,6 +2,7 @@ import { mainCircuit, type Design } from '@torvek/core/document';
 import type { PartKey } from '@torvek/core/parts';
 import { levelAtFull } from './levelling';
 import { pinned } from './pinned';
+import { busBonds, busJoints, jointWalks } from './library-bus-joints';
 import { designer, meter, scope, technician, tester, witness } from './shop';
 import type { DemoJob } from './story';
 
@@ -80,6 +81,9 @@ type Ends = [lug: string, gland: string, studMm: number];
 
 type Profile = [durationS: number, currentA: number][];
 
+/** All its cables are screened, clamped all round at both ends, and orange. */
+const screenedOrange = { screened: true, screenFrom: 'clamp', screenTo: 'clamp', sheath: 'orange' } as const;
+
 const branch = (
   tag: string,
   device: string,
@@ -103,6 +107,7 @@ const branch = (
   studMm,
   lengthM,
   ends: 'interlocked' as const,
+  ...screenedOrange,
 });
 
 const design: Design = {
@@ -342,6 +347,9 @@ const design: Design = {
       minV: 300,
       maxV: 430,
       busCapacitanceF: 0.00022,
+      isolation: 'isolated',
+      ownCutOff: true,
+      unattended: true,
     },
     'device-dcdc': { tag: 'DC-DC to 24 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
     'device-heater': {
@@ -391,6 +399,7 @@ const design: Design = {
       ambientC: 40,
       grouped: 2,
       fuseAmbientC: 40,
+      ...screenedOrange,
       wantedTimeS: 0.3,
       loadProfile: [
         [12, 400],
@@ -440,6 +449,8 @@ const design: Design = {
       poles: 'both',
     },
   },
+  joints: busJoints,
+  bonds: busBonds,
 };
 
 /** What the meter said at intake, in the order of `moduleRows`. */
@@ -531,6 +542,7 @@ export const libraryBus: DemoJob = {
         subjects: [mainCircuit],
       },
     },
+    ...jointWalks(moduleRows.map(({ id }) => id)),
     { at: '2026-11-06T09:05:00Z', by: technician, entry: { kind: 'gate', gate: 'insulation', witness } },
     {
       at: '2026-11-06T09:15:00Z',

@@ -11,6 +11,9 @@ const cells = Array.from({ length: 36 }, (_, i) => ({
   tag: `C${String(i + 1).padStart(2, '0')}`,
 }));
 
+/** The cables lie under the seat: no screens, all orange. */
+const orange = { screened: false, sheath: 'orange' } as const;
+
 const design: Design = {
   schema: 1,
   vehicle: {
@@ -161,6 +164,9 @@ const design: Design = {
       minV: 84,
       maxV: 145,
       busCapacitanceF: 0.00033,
+      isolation: 'isolated',
+      ownCutOff: true,
+      unattended: true,
     },
     'device-dcdc': { tag: 'DC-DC to 12 V', kind: 'dc-dc', minV: 72, maxV: 150, busCapacitanceF: 0.00012 },
   },
@@ -184,6 +190,7 @@ const design: Design = {
       wantedTimeS: 2,
       timeoutS: 5,
       ends: 'interlocked',
+      ...orange,
       loadProfile: [
         [15, 200],
         [120, 75],
@@ -204,6 +211,7 @@ const design: Design = {
       ends: 'interlocked',
       ambientC: 35,
       fuseAmbientC: 35,
+      ...orange,
       loadProfile: [[7200, 26]],
     },
     'circuit-dcdc': {
@@ -219,11 +227,42 @@ const design: Design = {
       ends: 'interlocked',
       ambientC: 35,
       fuseAmbientC: 35,
+      ...orange,
       loadProfile: [
         [60, 12],
         [240, 5],
       ],
     },
+  },
+  joints: {
+    'joint-posts': {
+      tag: 'Posts of the cells',
+      on: 'modules',
+      studMm: 6,
+      boltClass: 'A2-70',
+      torqueNm: 8,
+      engagementMm: 10,
+      threadIn: 'aluminium',
+      face: 'aluminium',
+      otherFace: 'tin',
+      preparation: 'brushed-paste',
+      stack: ['post', 'bar', 'washer', 'spring', 'bolt'],
+      retorqueDays: 60,
+    },
+    'joint-lugs': {
+      tag: 'Lugs of the cables',
+      on: 'lugs',
+      face: 'tin',
+      otherFace: 'tin',
+      stack: ['bar', 'lug', 'washer', 'spring', 'nut'],
+      crimp: 'crimp',
+    },
+  },
+  bonds: {
+    'box-seat': { by: 'strap', areaMm2: 16, lengthM: 0.25 },
+    'device-inverter': { by: 'bolted' },
+    'device-charger': { by: 'bolted' },
+    'device-dcdc': { by: 'bolted' },
   },
 };
 

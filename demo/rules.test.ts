@@ -20,6 +20,11 @@ const circuit = (draft: Design) => draft.circuits[mainCircuit]!;
 const withoutStringContactors = (draft: Design) => {
   for (const one of Object.values(draft.strings)) one.contactorPoles = 'none';
 };
+/** The charger behind contactors of its own, without a pre-charge of its own. */
+const withOwnContactors = (draft: Design) => {
+  draft.circuits['circuit-charger']!.contactor = 'hollin-k200@1';
+  draft.circuits['circuit-charger']!.poles = 'both';
+};
 const contactorOf = (id: string) => catalogueOf('contactor').find((part) => part.id === id)!;
 const withStringFuse = (draft: Design, id: string) => {
   for (const one of Object.values(draft.strings)) one.fuse = pin(draft, fuseOf(id));
@@ -32,6 +37,39 @@ const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 const wrong: Record<string, (draft: Design) => void> = {
+  'joints.no-kind': (draft) => void delete draft.joints!['joint-m10'],
+  'joints.torque-over-proof': (draft) => void (draft.joints!['joint-posts']!.torqueNm = 24),
+  'joints.engagement': (draft) => void (draft.joints!['joint-posts']!.engagementMm = 9.5),
+  'joints.metals': (draft) =>
+    void (
+      (draft.joints!['joint-posts']!.face = 'aluminium'),
+      (draft.joints!['joint-posts']!.otherFace = 'copper')
+    ),
+  'joints.bare-aluminium': (draft) => void (draft.joints!['joint-bars']!.face = 'aluminium'),
+  'joints.stack': (draft) => void (draft.joints!['joint-m8']!.stack = ['bar', 'washer', 'lug', 'nut']),
+  'joints.spring-on-copper': (draft) => void (draft.joints!['joint-bars']!.stack = ['bar', 'spring', 'nut']),
+  'joints.crimp-solder': (draft) => void (draft.joints!['joint-m5']!.crimp = 'crimp-solder'),
+  'joints.no-retorque': (draft) => void (draft.joints!['joint-m6']!.retorqueDays = 0),
+  'bonding.none': (draft) => void (draft.bonds!['box-tail'] = { by: 'none' }),
+  'bonding.resistance': (draft) =>
+    void (draft.bonds!['device-heater'] = { by: 'strap', areaMm2: 0.5, lengthM: 2.6 }),
+  'bonding.withstand': (draft) => void (draft.bonds!['box-nose']!.areaMm2 = 0.75),
+  'bonding.screen-floating': (draft) =>
+    void Object.assign(circuit(draft), { screenFrom: 'open', screenTo: 'open' }),
+  'bonding.screen-one-end': (draft) => void (circuit(draft).screenTo = 'open'),
+  'bonding.screen-pigtail': (draft) => void (circuit(draft).screenFrom = 'pigtail'),
+  'marking.not-orange': (draft) => void (circuit(draft).sheath = 'other'),
+  'marking.sense-sleeve': (draft) =>
+    void Object.assign(draft.settings, { senseMarking: 'sleeve', sleeveColour: 'Dark orange' }),
+  'charging.no-isolation': (draft) => void (draft.devices['device-charger']!.isolation = 'none'),
+  'charging.no-cut-off': (draft) => void (draft.devices['device-charger']!.ownCutOff = false),
+  'fuse.inrush': (draft) => {
+    withOwnContactors(draft);
+    draft.devices['device-charger']!.busCapacitanceF = 0.008;
+  },
+  'contactor.chosen-contactor': (draft) => void (draft.settings.startLowV = 8),
+  'cable.uneven-parallel': (draft) =>
+    void Object.assign(circuit(draft), { cable: pin(draft, cableOf(10)), parallel: 2, unevenM: 8 }),
   'distances.clearance': (draft) => void (draft.boxes['box-tail']!.clearanceMm = 1.2),
   'distances.creepage': (draft) => void (draft.boxes['box-nose']!.pollution = 3),
   'strings.fuse-voltage': (draft) => withStringFuse(draft, 'calderside-f250l'),
@@ -187,6 +225,7 @@ const wrong: Record<string, (draft: Design) => void> = {
 
 /** The same, where the rule is clear. */
 const right: Record<string, (draft: Design) => void> = {
+  'fuse.inrush': withOwnContactors,
   'contactor.both-ways': (draft) => void (circuit(draft).loadProfile = [[60, 100]]),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
@@ -273,7 +312,15 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
   ],
 };
 /** Tested beside its calculator. */
-const testedElsewhere = ['library.newer-revision', 'precharge-fit.on-bound'];
+const testedElsewhere = [
+  'library.newer-revision',
+  'precharge-fit.on-bound',
+  'joints.outlier',
+  'joints.over-limit',
+  'joints.torque-off',
+  'joints.retorque-due',
+  'bonding.measured',
+];
 
 const stateOf = (design: Design, rule: string) => {
   const states = evaluate(design)
@@ -341,13 +388,15 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       draft.boxes = Object.fromEntries(Object.entries(draft.boxes).map(([id, { tag }]) => [id, { tag }]));
       circuit(draft).loadProfile = [];
       delete draft.pack.balance;
-      for (const bar of Object.values(draft.pack.busbars ?? {})) {
-        delete bar.betweenMm;
-        delete bar.holeMm;
-      }
-      for (const device of Object.values(draft.devices)) delete device.busCapacitanceF;
+      draft.pack.busbars = {};
+      draft.joints = {};
+      draft.bonds = {};
+      Object.assign(draft.settings, { senseMarking: 'sleeve' });
+      for (const device of Object.values(draft.devices))
+        for (const field of ['busCapacitanceF', 'isolation', 'unattended'] as const) delete device[field];
       for (const one of Object.values(draft.circuits)) {
-        for (const kind of ['contactor', 'lug', 'gland'] as const) delete one[kind];
+        for (const field of ['contactor', 'lug', 'gland', 'cable', 'screened', 'sheath'] as const)
+          delete one[field];
       }
     });
     expect(['not checked', 'absent']).toContain(stateOf(empty, rule));

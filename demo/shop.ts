@@ -46,9 +46,17 @@ export const shopInstruments: ShopInstrument[] = [
     serial: 'SC 2290',
     calibrationDue: '2027-01-15',
   },
+  {
+    id: 'instrument-wrench-2',
+    kind: 'torque-wrench',
+    name: 'Torque wrench, 4 to 50 N·m',
+    serial: 'TW 5514',
+    calibrationDue: '2027-02-28',
+  },
 ];
 
-export const [meter, tester, scope] = shopInstruments.map(({ id }) => ({ id })) as [
+export const [meter, tester, scope, wrench] = shopInstruments.map(({ id }) => ({ id })) as [
+  { id: string },
   { id: string },
   { id: string },
   { id: string },

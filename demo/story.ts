@@ -1,6 +1,6 @@
 import type { Design } from '@torvek/core/document';
 import type { StageId } from '@torvek/core/network';
-import type { BalanceGear, Look, SoloMeasure } from '@torvek/core/record';
+import type { BalanceGear, JointWork, Look, SoloMeasure } from '@torvek/core/record';
 
 /** Something recorded in the demo's past. */
 export type StoryEntry =
@@ -22,6 +22,14 @@ export type StoryEntry =
       entered: 'typed' | 'pasted' | 'logged';
       instrument: { id: string };
       cells: { cell: string; samples: [hours: number, voltageV: number][] }[];
+    }
+  | {
+      kind: 'joints';
+      work: JointWork;
+      currentA?: number;
+      instrument: { id: string };
+      joints: { joint: string; value: number }[];
+      remark?: string;
     }
   /** Corrects the entry just before. */
   | { kind: 'correction'; ofLast: true; reason: string }

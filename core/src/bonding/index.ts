@@ -7,5 +7,12 @@ export {
   type Body,
   type BodySlices,
 } from './bodies';
-export { bondingRules, markingRules, mostBondOhm, sourceRules } from './rules';
+export {
+  bondingRules,
+  leastBondTestA,
+  markingRules,
+  measuredBondRule,
+  mostBondOhm,
+  sourceRules,
+} from './rules';
 export { bondingSteps } from './steps';

@@ -96,3 +96,15 @@ export const sourceRules = {
     'Practice of charging: two ends, each by itself',
   ),
 };
+
+/** The least current of a bond’s measurement, A. */
+export const leastBondTestA = 0.2;
+
+export const measuredBondRule = bond(
+  'measured',
+  'mend',
+  'The measured bond does not hold',
+  'Only a bond that carries the test current with a small drop has been shown to be one.',
+  'Clean the faces, tighten the strap, measure again with 0.2 A or more.',
+  unece,
+);

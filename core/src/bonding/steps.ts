@@ -32,7 +32,9 @@ const bodyStep: StepDefinition = {
       rules.none,
       [subject],
       unsaid,
-      own?.by === 'none' ? `${body.tag} has no bond to the chassis.` : null,
+      own?.by === 'none'
+        ? `${body.tag} has no bond to the chassis; below ${n(mostBondOhm)} Ω is asked.`
+        : null,
     );
     if (exempt || own?.by === 'none') return { figures: [], checks: [none] };
     const figure: Figure = {
@@ -178,6 +180,12 @@ function withstand(body: Body, own: BondItem | undefined, unsaid: Gap[], read: R
   );
 }
 
+/** The voltage that something may carry, in words. */
+function reach(read: Reader): string {
+  const { value } = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
+  return value === null ? 'of the pack’s voltage' : `of up to ${n(value)} V`;
+}
+
 /** Screen and sheath of each circuit’s cable. */
 const cableStep: StepDefinition = {
   id: 'bonding.cable',
@@ -185,7 +193,10 @@ const cableStep: StepDefinition = {
   subjects: ({ circuits }) => Object.keys(circuits),
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
-    return { figures: [], checks: [...screenChecks(subject, circuit), sheathCheck(subject, circuit)] };
+    return {
+      figures: [],
+      checks: [...screenChecks(subject, circuit), sheathCheck(subject, circuit, reach(read))],
+    };
   },
 };
 
@@ -214,35 +225,33 @@ function screenChecks(subject: Id, circuit: CircuitItem): Check[] {
   return [
     check(
       rules.floating,
-      open === 2 ? `The screen of ${tag} is open at both ends.` : null,
+      open === 2 ? `The screen of ${tag} is open at 2 of 2 ends.` : null,
       open,
       'open ends',
     ),
     check(
       rules.oneEnd,
       open === 1
-        ? `The screen of ${tag} is open at the ${screenFrom === 'open' ? 'source' : 'device'}.`
+        ? `The screen of ${tag} is open at 1 of 2 ends, the ${screenFrom === 'open' ? 'source' : 'device'}’s.`
         : null,
       open,
       'open ends',
     ),
     check(
       rules.pigtail,
-      tails > 0
-        ? `The screen of ${tag} ends in a tail at ${tails === 2 ? 'both ends' : screenFrom === 'pigtail' ? 'the source' : 'the device'}.`
-        : null,
+      tails > 0 ? `The screen of ${tag} ends in a tail at ${tails} of 2 ends.` : null,
       tails,
       'tails',
     ),
   ];
 }
 
-function sheathCheck(subject: Id, { sheath, tag }: CircuitItem): Check {
+function sheathCheck(subject: Id, { sheath, tag }: CircuitItem, volts: string): Check {
   return judge(
     markingRules.sheath,
     [subject],
     sheath === undefined ? [notGiven(`circuits.${subject}.sheath`, `sheath of the cable of ${tag}`)] : [],
-    sheath === 'other' ? `The cable of ${tag} is neither orange nor in an orange sleeve.` : null,
+    sheath === 'other' ? `The cable of ${tag}, ${volts}, is neither orange nor in an orange sleeve.` : null,
   );
 }
 
@@ -266,7 +275,7 @@ const senseStep: StepDefinition = {
           [subject],
           gaps,
           senseMarking === 'sleeve' && colour.includes('orange')
-            ? `Sense leads are to lie in sleeves of “${sleeveColour}”, and that is the cables’ colour.`
+            ? `Sense leads ${reach(read)} are to lie in sleeves of “${sleeveColour}”, and that is the cables’ colour.`
             : null,
         ),
       ],
@@ -298,14 +307,16 @@ const sourceStep: StepDefinition = {
           sourceRules.isolation,
           [subject],
           isolation === undefined ? [notGiven(`${at}.isolation`, `isolation of ${tag}`)] : [],
-          isolation === 'none' ? `${tag} has no isolation between the mains and the pack.` : null,
+          isolation === 'none'
+            ? `${tag} has no isolation between the mains and the pack ${reach(read)}.`
+            : null,
         ),
         judge(
           sourceRules.cutOff,
           [subject],
           alone,
           unattended === true && ownCutOff === false
-            ? `${tag} runs with nobody there and ends by nothing of its own.`
+            ? `${tag} charges the pack ${reach(read)} with nobody there and ends by nothing of its own.`
             : null,
         ),
       ],

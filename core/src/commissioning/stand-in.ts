@@ -27,12 +27,15 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'wrong-resistor', label: 'double the resistance' },
     { id: 'no-rise', label: 'nothing rises' },
   ],
+  // No step of the procedure asks for one.
+  'torque-wrench': [],
 };
 
 export const standInNames: Record<Instrument['kind'], string> = {
   meter: 'Stand-in meter',
   'insulation-tester': 'Stand-in insulation tester',
   scope: 'Stand-in scope',
+  'torque-wrench': 'Stand-in torque wrench',
 };
 
 /** Small seeded generator (mulberry32): the same seed gives the same reading. */

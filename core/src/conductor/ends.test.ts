@@ -57,8 +57,8 @@ describe('the ends of a cable', () => {
     });
     if (!parsed.ok) throw new Error(JSON.stringify(parsed.issues));
     const gland = catalogueOf('gland').find(({ id }) => id === 'wendmoor-g25')!;
-    const without = sizeTable(parsed.input, 0.02, { conductorMaxC: 125 });
-    const table = sizeTable(parsed.input, 0.02, { conductorMaxC: 125, gland });
+    const without = sizeTable([parsed.input], 0.02, { conductorMaxC: 125 });
+    const table = sizeTable([parsed.input], 0.02, { conductorMaxC: 125, gland });
     const fitting = (rows: typeof table) => rows.filter(({ fits }) => fits).map(({ areaMm2 }) => areaMm2);
     expect(fitting(table)).toEqual([35, 50, 70]);
     expect(fitting(without)).toEqual(expect.arrayContaining([35, 50, 70, 95, 120]));

@@ -1,11 +1,16 @@
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
+export { conductorSteps } from './steps';
+export { shortestShare } from './cable-step';
 export {
-  conductorSteps,
   defaultMaxDropFraction,
   sizeTable,
+  together,
   type CableCriterion,
+  type SizeChoice,
   type SizedCable,
-} from './steps';
+  type Together,
+} from './size';
+export { lengthOf, waysOf, type Way } from './ways';
 export {
   busbar,
   busbarHeatPerM,

@@ -25,3 +25,5 @@ export {
   type PositionSum,
 } from './live-state';
 export { balanceStates, type BalanceStretch, type CellState } from './balance-state';
+export { bondStates, jointStates, type BondState, type DropReading, type JointState } from './joint-state';
+export { jointBatches, recordChecks, torqueTolerance, type JointBatch } from './joint-checks';

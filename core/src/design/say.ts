@@ -1,6 +1,6 @@
 import { snagGates } from '../commissioning';
 import { formatNumber, formatQuantity } from '../quantity';
-import type { BalanceGear, Entry, EntryBody } from '../record';
+import type { BalanceGear, Entry, EntryBody, JointsBody, JointWork } from '../record';
 import { positionText } from './live-state';
 
 const gateTitle = (id: string) => snagGates.find((gate) => gate.id === id)?.title ?? id;
@@ -34,6 +34,8 @@ export function entryTitle(body: EntryBody): string {
       return `Voltages of ${cellNames(body.cells.map(({ tag }) => tag))}`;
     case 'balance':
       return `${gearText[body.gear][body.act]} ${body.cells.length === 1 ? 'one cell' : `${body.cells.length} cells`}${body.place === null ? '' : `, bench ${body.place}`}`;
+    case 'joints':
+      return `${workText[body.work]} ${jointNames(body)}`;
     case 'note':
       return body.text;
   }
@@ -45,6 +47,17 @@ const gearText: Record<BalanceGear, { on: string; off: string }> = {
   charger: { on: 'Charger onto', off: 'Charger off' },
   joined: { on: 'Joined to the bars:', off: 'Parted from the bars:' },
 };
+
+const workText: Record<JointWork, string> = {
+  torque: 'Torqued',
+  drop: 'Drops read at',
+  bond: 'Bonds measured of',
+};
+
+const jointNames = ({ joints, work }: JointsBody) =>
+  joints.length <= 3
+    ? joints.map(({ tag }) => tag).join(', ')
+    : `${joints.length} ${work === 'bond' ? 'bodies' : 'joints'}`;
 
 /** A few by name, many by number. */
 const cellNames = (tags: string[]) => (tags.length <= 4 ? tags.join(', ') : `${tags.length} cells`);
@@ -69,6 +82,16 @@ export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>)
       return low === high
         ? formatQuantity(low, 'V', 4)
         : `${formatNumber(low, 4)} to ${formatQuantity(high, 'V', 4)}`;
+    }
+    case 'joints': {
+      const values = body.joints.map(({ value }) => Math.abs(value));
+      const [low, high] = [Math.min(...values), Math.max(...values)];
+      const unit = body.work === 'torque' ? 'N·m' : 'V';
+      const range =
+        low === high
+          ? formatQuantity(low, unit, 3)
+          : `${formatQuantity(low, unit, 3)} to ${formatQuantity(high, unit, 3)}`;
+      return body.currentA === null ? range : `${range} at ${formatQuantity(body.currentA, 'A')}`;
     }
     case 'deviation':
       return body.cured ? 'cured it' : 'did not cure it';

@@ -31,7 +31,7 @@ export type CrimpSchool = (typeof crimpSchools)[number];
 export interface JointItem {
   tag: string;
   on: JointPlace;
-  /** Lugs of this circuit alone; absent: of every circuit that has no kind of its own. */
+  /** Lugs of this circuit alone, on its studs; absent: of every circuit with studs of this size, or of any size. */
   circuit?: Id;
   studMm?: number;
   boltClass?: BoltClass;

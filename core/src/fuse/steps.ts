@@ -8,6 +8,7 @@ import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../
 import { faultCurrent } from './fault-current';
 import { formatNumber, formatQuantity } from '../quantity';
 import { continuousShare, derating, fuse, type FuseInput, type FuseResult } from './fuse';
+import { inrushStep } from './inrush';
 import { fuseRules } from './rules';
 import { selectiveStep } from './selective';
 import { defaultWarmFactor, stringsStep } from './strings';
@@ -302,6 +303,7 @@ export const fuseSteps: StepDefinition[] = [
   faultStep,
   mainFuseStep,
   fuseChoiceStep,
+  inrushStep,
   selectiveStep,
   stringsStep,
 ];

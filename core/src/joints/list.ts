@@ -29,12 +29,17 @@ const hasLugs = ({ cable, lug }: CircuitItem) => cable !== undefined || lug !== 
  */
 export function jointsOf({ joints = {}, modules, strings, circuits, pack }: JointSlices): Joint[] {
   const kinds = Object.entries(joints);
-  const kindOf = (on: JointItem['on'], circuit?: Id): Id | null =>
-    (circuit === undefined
-      ? undefined
-      : kinds.find(([, one]) => one.on === on && one.circuit === circuit)?.[0]) ??
-    kinds.find(([, one]) => one.on === on && one.circuit === undefined)?.[0] ??
-    null;
+  const kindOf = (on: JointItem['on']): Id | null => kinds.find(([, one]) => one.on === on)?.[0] ?? null;
+  /** Of lugs: the kind of their circuit, or that of their stud, or one for all. */
+  const kindOfLugs = (circuit: Id): Id | null => {
+    const { studMm } = circuits[circuit]!;
+    const lugs = kinds.filter(([, { on }]) => on === 'lugs');
+    const found =
+      lugs.find(([, one]) => one.circuit === circuit) ??
+      lugs.find(([, one]) => one.circuit === undefined && studMm !== undefined && one.studMm === studMm) ??
+      lugs.find(([, one]) => one.circuit === undefined && one.studMm === undefined);
+    return found?.[0] ?? null;
+  };
   const posts = Object.entries(strings).flatMap(([string, { modules: own }]) =>
     own.flatMap((id) =>
       (['minus', 'plus'] as const).map((pole) => ({
@@ -45,16 +50,16 @@ export function jointsOf({ joints = {}, modules, strings, circuits, pack }: Join
       })),
     ),
   );
-  const lugs = Object.entries(circuits).flatMap(([id, circuit]) =>
-    hasLugs(circuit)
-      ? lugRoles.map(([role, words]) => ({
-          id: `${id}/${role}`,
-          tag: `${circuit.tag} ${words}`,
-          kind: kindOf('lugs', id),
-          carries: { circuit: id },
-        }))
-      : [],
-  );
+  const lugs = Object.entries(circuits).flatMap(([id, circuit]) => {
+    if (!hasLugs(circuit)) return [];
+    const kind = kindOfLugs(id);
+    return lugRoles.map(([role, words]) => ({
+      id: `${id}/${role}`,
+      tag: `${circuit.tag} ${words}`,
+      kind,
+      carries: { circuit: id },
+    }));
+  });
   const bars = Object.entries(pack.busbars ?? {}).flatMap(([id, { tag }]) =>
     (['a', 'b'] as const).map((end) => ({
       id: `${id}/${end}`,

@@ -76,3 +76,39 @@ export const jointRules = {
     'Practice of bolted joints',
   ),
 };
+
+/** What the record of torques and drops says. */
+export const measuredJointRules = {
+  outlier: rule(
+    'outlier',
+    'mend',
+    'A joint has far more resistance than its like',
+    'Equal joints have equal drops: the one that differs is loose, dirty or badly crimped, and gets worse.',
+    'Open it, look at its faces and its crimp, make it anew and measure again.',
+    'Median and its deviations; more than twice the middle counts too',
+  ),
+  overLimit: rule(
+    'over-limit',
+    'mend',
+    'A joint has more resistance than its kind may have',
+    'Its heat grows with the square of the current, right at a post or a stud.',
+    'Open it, clean the faces, see the stack and the torque, measure again.',
+    'The limit of the design',
+  ),
+  torqueOff: rule(
+    'torque-off',
+    'mend',
+    'A joint was not torqued as the design says',
+    'Too little lets it work loose, too much has stretched the thread.',
+    'Torque it again as designed; one that was too tight gets a new bolt.',
+    'The torque of the design, ± 10 %',
+  ),
+  due: rule(
+    'retorque-due',
+    'mend',
+    'Joints are due to be torqued again',
+    'Soft metals have settled since the first time.',
+    'De-energise, prove dead, torque them again, mark them, record it.',
+    'The days that the design sets',
+  ),
+};

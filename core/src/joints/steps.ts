@@ -50,9 +50,14 @@ const kindStep: StepDefinition = {
   version: 1,
   subjects: ({ joints }) => Object.keys(joints ?? {}),
   compute(subject, read) {
-    const item = read.at('joints')?.[subject];
-    if (item === undefined) return { figures: [], checks: [] };
-    const kind = new Kind(subject, item);
+    const given = read.at('joints')?.[subject];
+    if (given === undefined) return { figures: [], checks: [] };
+    // Lugs of one circuit go on that circuit’s studs.
+    const studMm =
+      given.circuit === undefined
+        ? given.studMm
+        : (read.at('circuits', given.circuit, 'studMm') ?? given.studMm);
+    const kind = new Kind(subject, studMm === undefined ? given : { ...given, studMm });
     const clamp = clampFigures(kind);
     return {
       figures: clamp.figures,
@@ -187,7 +192,7 @@ function metals(kind: Kind): Check[] {
       rules.oxide,
       bare ? [...gaps, ...kind.lacks(['preparation', 'preparation'])] : gaps,
       bare && preparation !== 'brushed-paste'
-        ? `${tag} joins bare aluminium ${preparation === 'brushed' ? 'brushed, without paste' : 'without preparation'}.`
+        ? `${tag}: ${face === otherFace ? 2 : 1} of 2 faces ${face === otherFace ? 'are' : 'is'} bare aluminium, ${preparation === 'brushed' ? 'brushed without paste' : 'not prepared'}.`
         : null,
       'bare aluminium',
       bare ? 1 : 0,
@@ -204,7 +209,9 @@ function stack(kind: Kind): Check[] {
     kind.check(
       rules.stack,
       gaps,
-      between === null ? null : `${tag}: a ${between} lies between the faces (${order.join(', ')}).`,
+      between === null
+        ? null
+        : `${tag}: of ${order.length} pieces a ${between} lies between the faces (${order.join(', ')}).`,
       'pieces in the stack',
       order.length,
       '',
@@ -212,7 +219,9 @@ function stack(kind: Kind): Check[] {
     kind.check(
       rules.springOnFace,
       gaps,
-      springOnFace(order) ? `${tag}: the spring lies on a face (${order.join(', ')}).` : null,
+      springOnFace(order)
+        ? `${tag}: of ${order.length} pieces the spring lies on a face (${order.join(', ')}).`
+        : null,
       'pieces in the stack',
       order.length,
       '',
@@ -238,8 +247,8 @@ function habits(kind: Kind): Check[] {
       : []),
     kind.check(
       rules.retorque,
-      [],
-      retorqueDays === undefined ? `${tag} are torqued once and never again.` : null,
+      kind.lacks(['retorqueDays', 'days until torqued again']),
+      retorqueDays === 0 ? `${tag} are torqued once and never again (0 days).` : null,
       'days until torqued again',
       retorqueDays ?? 0,
       'd',

@@ -8,7 +8,15 @@ export {
   type LiveTerminal,
 } from './live-map';
 export { pathFaults, type PathFaultsInput, type PathFaultsResult } from './path-faults';
-export { deriveNetwork, feedingCircuit, mainDevice, onMainBus, placesOf, type NetworkSlices } from './derive';
+export {
+  deriveNetwork,
+  feedingCircuit,
+  mainDevice,
+  onMainBus,
+  placesOf,
+  switches,
+  type NetworkSlices,
+} from './derive';
 export {
   outsideReach,
   type DerivedElement,

@@ -1,3 +1,4 @@
+export { busOf, mainBus, ownBuses, prechargedCircuits } from './bus-step';
 export { busDischarge, type BusDischargeInput, type BusDischargeResult } from './bus-discharge';
 export {
   prechargeChoose,

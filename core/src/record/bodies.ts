@@ -21,7 +21,7 @@ export type Measured =
 
 export type Verdict = 'pass' | 'fail';
 
-export const instrumentKinds = ['meter', 'insulation-tester', 'scope'] as const;
+export const instrumentKinds = ['meter', 'insulation-tester', 'scope', 'torque-wrench'] as const;
 export type InstrumentKind = (typeof instrumentKinds)[number];
 
 /** Where a measurement came from. */
@@ -182,6 +182,21 @@ export interface BalanceBody {
   remark?: string;
 }
 
+/** What is done to joints and bonds in one walk: torqued, or a drop read at a known current. */
+export const jointWorks = ['torque', 'drop', 'bond'] as const;
+export type JointWork = (typeof jointWorks)[number];
+
+/** A walk along joints, or along the bonds of bodies. */
+export interface JointsBody {
+  kind: 'joints';
+  work: JointWork;
+  /** That flowed while drops were read; null where it was torqued. */
+  currentA: number | null;
+  /** N·m when torqued, V when a drop was read. */
+  joints: { joint: string; tag: string; value: number }[];
+  remark?: string;
+}
+
 /** Something worth keeping: words and files. */
 export interface NoteBody {
   kind: 'note';
@@ -201,5 +216,6 @@ export type EntryBody =
   | IntakeBody
   | CellVoltagesBody
   | BalanceBody
+  | JointsBody
   | NoteBody;
 export type EntryKind = EntryBody['kind'];

@@ -1,5 +1,5 @@
 import { judgeMeasurement, gates, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
-import { assess } from '@torvek/core/design';
+import { assess, recordChecks } from '@torvek/core/design';
 import type { Library } from '@torvek/core/library';
 import type { RaisedCheck } from '@torvek/core/figure';
 import { dayIn, mayDo, type Entry, type EntryBody, type Instrument, type Person } from '@torvek/core/record';
@@ -11,6 +11,7 @@ import type { Job } from '../jobs/jobs';
 import type { LibraryParts } from '../library/parts';
 import type { People } from '../people/people';
 import { judgeBalance, judgeCellVoltages } from './judge-balance';
+import { judgeJoints } from './judge-joints';
 import { judgePosition } from './judge-position';
 import type { Bench, Draft } from './ledger';
 import type { EntryRequest } from './request';
@@ -66,7 +67,7 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     case 'acceptance':
       if (!mayDo(court.by.roles, 'designer'))
         throw new HttpError(403, 'role-too-low', 'accepting a finding asks for the role designer');
-      return judgeAcceptance(request, bench.job, await court.library.library(bench.db));
+      return judgeAcceptance(request, bench, await court.library.library(bench.db), court.now);
     case 'position':
       return { body: judgePosition(request, bench) };
     case 'work':
@@ -117,6 +118,16 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
     }
     case 'balance':
       return judgeBalance(request, bench);
+    case 'joints': {
+      const { job, db } = bench;
+      const { instrument: asked, takenAt, work } = request;
+      const kind = work === 'torque' ? 'torque-wrench' : 'meter';
+      const instrument =
+        'id' in asked
+          ? await court.instruments.forEntry(asked.id, kind, dayIn(takenAt, zoneOf(job)), db)
+          : asked;
+      return { ...judgeJoints(request, job), instrument };
+    }
     case 'note':
       return {
         subjects: namedSubjects(bench.job, request.subjects ?? []),
@@ -240,12 +251,15 @@ function refuseClosedGate(id: string, { gates: statuses }: ReturnType<typeof ass
 
 function judgeAcceptance(
   request: Extract<EntryRequest, { kind: 'acceptance' }>,
-  job: Job,
+  { job, entries }: Bench,
   library: Library,
+  now: string,
 ): Judged {
-  const check = evaluated(job, library).evaluation.checks.find(
-    (one): one is RaisedCheck => one.key === request.check && one.state === 'raised',
-  );
+  const checks = [
+    ...evaluated(job, library).evaluation.checks,
+    ...recordChecks(job.design, entries, Date.parse(now)),
+  ];
+  const check = checks.find((one): one is RaisedCheck => one.key === request.check && one.state === 'raised');
   if (check === undefined)
     throw new HttpError(409, 'not-raised', 'this finding is not raised now: there is nothing to accept');
   const { rule, grade, message, values, subjects } = check;
@@ -265,15 +279,24 @@ function judgeAcceptance(
   };
 }
 
+/** Bodies that stand nowhere else in the design. */
+const ownBodies = (bonds: Job['design']['bonds'] = {}) =>
+  Object.fromEntries(
+    Object.entries(bonds).flatMap(([id, { tag }]) => (tag === undefined ? [] : [[id, { tag }]])),
+  );
+
 /** Everything in a design that has a tag, by id. */
 function subjectsOf({ design }: Job): Map<string, { id: string; tag: string }> {
-  const { modules, boxes, strings, devices, circuits } = design;
+  const { modules, boxes, strings, devices, circuits, joints, bonds, pack } = design;
   const tagged = Object.entries<{ tag: string }>({
     ...modules,
     ...boxes,
     ...strings,
     ...devices,
     ...circuits,
+    ...joints,
+    ...pack.busbars,
+    ...ownBodies(bonds),
   });
   const fixed: [string, string][] = [
     ['pack', 'pack'],

@@ -138,7 +138,7 @@ export class Ledger {
          WHERE job_id = $1 AND kind IN ('result', 'acceptance', 'position', 'work', 'gate', 'intake') AND seq NOT IN (${corrected})
          GROUP BY kind, topic
          UNION
-         SELECT seq FROM entries WHERE job_id = $1 AND kind IN ('deviation', 'snag', 'snag-gone', 'cell-voltages', 'balance')
+         SELECT seq FROM entries WHERE job_id = $1 AND kind IN ('deviation', 'snag', 'snag-gone', 'cell-voltages', 'balance', 'joints')
          UNION
          SELECT seq FROM entries WHERE job_id = $1 AND verdict = 'fail'
        ) AND seq NOT IN (${corrected})

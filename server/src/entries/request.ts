@@ -3,11 +3,13 @@ import { gates, snagGates } from '@torvek/core/commissioning';
 import {
   balanceGear,
   instrumentKinds,
+  jointWorks,
   looks,
   soloMeasures,
   unrecordable,
   type BalanceGear,
   type Instrument,
+  type JointWork,
   type Look,
   type Measured,
   type SoloMeasure,
@@ -74,6 +76,15 @@ export type EntryRequest = Common &
         gear: BalanceGear;
         cells: string[];
         place?: number;
+        remark?: string;
+      }
+    | {
+        kind: 'joints';
+        work: JointWork;
+        /** What flowed while drops were read. */
+        currentA?: number;
+        instrument: { id: string } | Instrument;
+        joints: { joint: string; value: number }[];
         remark?: string;
       }
     | { kind: 'note'; text: string; subjects?: string[] }
@@ -171,6 +182,16 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
     place: number.optional({ min: 1, max: 500, integer: true }),
     remark: text.optional(2000),
   },
+  joints: {
+    work: oneOf(jointWorks),
+    currentA: number.optional({ min: 0.001, max: 10_000 }),
+    instrument,
+    joints: list(record({ joint: text(120), value: number({ min: -1000, max: 1000 }) }), {
+      minRows: 1,
+      maxRows: 2000,
+    }),
+    remark: text.optional(2000),
+  },
   note: { text: text(4000), subjects: list.optional(text(80), { maxRows: 500 }) },
 };
 
@@ -193,6 +214,8 @@ export const entryDoor = {
         if ((input[field] === undefined) !== (input.open !== undefined))
           issue(field, input.open === undefined ? 'is required' : 'follows from open: leave it out');
     }
+    if (input.kind === 'joints' && (input.currentA === undefined) !== (input.work === 'torque'))
+      issue('currentA', input.work === 'torque' ? 'has no place in a torque' : 'is required');
     if (input.kind === 'gate' && (input.witness === undefined) === (input.alone === undefined))
       issue('witness', 'or else alone: one of the two must be given');
   },

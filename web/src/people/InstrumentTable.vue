@@ -17,6 +17,7 @@ const names: Record<InstrumentKind, string> = {
   meter: 'meter',
   'insulation-tester': 'insulation tester',
   scope: 'scope',
+  'torque-wrench': 'torque wrench',
 };
 
 async function attempt(act: () => Promise<unknown>): Promise<boolean> {

@@ -38,7 +38,7 @@ const sizes = computed(() => {
   const place = runs[`conductor.cable:${circuitId.value}`] ?? runs[`conductor.sizes:${circuitId.value}`];
   return place === undefined
     ? []
-    : sizeTable(place.input as CableInput, circuit.value?.maxDropFraction ?? defaultMaxDropFraction, {
+    : sizeTable(place.input as CableInput[], circuit.value?.maxDropFraction ?? defaultMaxDropFraction, {
         cables: shelf.library.of('cable'),
         ...(shownClass.value !== undefined && { conductorMaxC: shownClass.value }),
         ...(chosenGland.value !== undefined && { gland: chosenGland.value }),

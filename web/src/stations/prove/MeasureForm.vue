@@ -50,7 +50,12 @@ watch(
   },
   { immediate: true },
 );
-const kindNames = { meter: 'Meter', 'insulation-tester': 'Insulation tester', scope: 'Scope' };
+const kindNames = {
+  meter: 'Meter',
+  'insulation-tester': 'Insulation tester',
+  scope: 'Scope',
+  'torque-wrench': 'Torque wrench',
+};
 
 function clear(): void {
   text.value = '';

@@ -1,0 +1,55 @@
+import { rulesOf } from '../finding';
+
+const rule = rulesOf('contactor');
+const source = 'Contactor makers’ DC ratings';
+
+export const contactorRules = {
+  voltage: rule(
+    'voltage',
+    'stop',
+    'The contactors are not made for this voltage',
+    'A DC arc that the contactor cannot blow out keeps the circuit closed and burns the contacts.',
+    'Choose contactors whose DC rating is at or above the highest pack voltage.',
+    source,
+  ),
+  make: rule(
+    'make',
+    'mend',
+    'The main closes on more than it makes',
+    'Contacts that close on a current above their making capacity bounce, melt and weld.',
+    'A higher threshold of pre-charge, a pre-charge of its own for a branch, more resistance in the loop that is really there, or contactors that make more.',
+    source,
+  ),
+  carry: rule(
+    'carry',
+    'stop',
+    'The contactors carry more than their rating',
+    'Contacts that run hot weld or lose their spring.',
+    'Choose a larger contactor, or lower the load.',
+    source,
+  ),
+  shortTime: rule(
+    'short-time',
+    'mend',
+    'The contacts give out before the fuse has cleared',
+    'Contacts that carry a fault for too long lift, arc and weld: the circuit stays closed just when it must open.',
+    'A faster fuse, or contactors whose short-time curve lies above its clearing over all faults.',
+    'Contactor makers’ short-time curves; the fuse’s longest clearing',
+  ),
+  faultBreak: rule(
+    'fault-above-break',
+    'note',
+    'The largest fault is above what the contactors break',
+    'A contactor that opens on this current may weld or burn: the fuse has to clear first.',
+    'See that the controller does not open on over-current before the fuse has cleared.',
+    source,
+  ),
+  chosen: rule(
+    'chosen-contactor',
+    'stop',
+    'The chosen contactors do not hold',
+    'Contacts that fail one criterion weld or stay closed at the moment they are needed.',
+    'Choose one of the ranked replacements, or change what the failed criterion rests on.',
+    'All criteria of a contactor together',
+  ),
+};

@@ -1,0 +1,160 @@
+import type { Design, Id } from '../document';
+import { mainCircuits } from '../document';
+import { figureId, type Figure, type Gap, type TracedInput } from '../figure';
+import { onMainBus, switches } from '../network';
+import type { StepDefinition } from '../step';
+
+/** The bus behind the main contactors. */
+export const mainBus = 'bus';
+
+/**
+ * Branches whose device has a bus of its own: behind contactors of their own, with capacitors that fill when those
+ * close. Whether a device has capacitors is taken as yes until it is said.
+ */
+export const ownBuses = ({ circuits, devices }: Pick<Design, 'circuits' | 'devices'>): Id[] =>
+  Object.entries(circuits).flatMap(([id, circuit]) => {
+    const device = devices[circuit.device ?? ''];
+    return circuit.role === 'branch' &&
+      switches(circuit) &&
+      device !== undefined &&
+      device.busCapacitanceF !== 0
+      ? [id]
+      : [];
+  });
+
+/** The bus that a circuit’s contactors fill. */
+export const busOf = ({ circuits }: Pick<Design, 'circuits'>, circuit: Id): string =>
+  circuits[circuit]?.role === 'main' ? mainBus : circuit;
+
+/** Circuits that fill their bus through a resistor: the main one, and branches that have one. */
+export const prechargedCircuits = (design: Pick<Design, 'circuits' | 'devices'>): Id[] => [
+  ...mainCircuits(design),
+  ...ownBuses(design).filter((id) => design.circuits[id]!.resistor !== undefined),
+];
+
+/** What the devices of a bus add up to: capacitance, load during pre-charge, bleed. */
+export const busStep: StepDefinition = {
+  id: 'precharge.bus',
+  version: 1,
+  subjects: (design) => [mainBus, ...ownBuses(design)],
+  compute(subject, read) {
+    const all = read.at('devices');
+    const circuits = read.at('circuits');
+    const ids =
+      subject === mainBus ? onMainBus({ devices: all, circuits }) : [circuits[subject]?.device ?? ''];
+    const devices = ids.flatMap((id) => (all[id] === undefined ? [] : [[id, all[id]] as const]));
+    const capacitanceGaps: Gap[] = devices
+      .filter(([, device]) => device.busCapacitanceF === undefined)
+      .map(([id, device]) => ({
+        kind: 'not-given',
+        path: `devices.${id}.busCapacitanceF`,
+        label: `bus capacitance of ${device.tag}`,
+      }));
+    if (devices.length === 0)
+      capacitanceGaps.push({ kind: 'not-given', path: 'devices', label: 'devices on the bus' });
+    const negative = devices.find(([, device]) => (device.busCapacitanceF ?? 0) < 0);
+    if (negative) {
+      const path = `devices.${negative[0]}.busCapacitanceF`;
+      capacitanceGaps.push({
+        kind: 'invalid',
+        path,
+        label: `bus capacitance of ${negative[1].tag}`,
+        message: 'must be 0 or more',
+      });
+    }
+    const inputsOf = (
+      field: 'busCapacitanceF' | 'bleedOhm' | 'prechargeLoadOhm',
+      symbol: string,
+      unit: string,
+    ): TracedInput[] =>
+      devices.flatMap(([id, device], i) => {
+        const value = device[field];
+        return value === undefined
+          ? []
+          : [
+              {
+                symbol: `${symbol}_${i + 1}`,
+                value,
+                unit,
+                origin: { kind: 'document' as const, path: `devices.${id}.${field}` },
+              },
+            ];
+      });
+    const parallel = (inputs: TracedInput[]) => 1 / inputs.reduce((sum, { value }) => sum + 1 / value, 0);
+    const resistor = (
+      name: string,
+      label: string,
+      field: 'bleedOhm' | 'prechargeLoadOhm',
+      gap: Gap,
+    ): Figure => {
+      const inputs = inputsOf(field, 'R', 'Ω');
+      const bad = inputs.find(({ value }) => value <= 0);
+      const gaps: Gap[] =
+        bad?.origin?.kind === 'document'
+          ? [{ kind: 'invalid', path: bad.origin.path, label, message: 'must be above 0' }]
+          : inputs.length === 0
+            ? [gap]
+            : [];
+      const value = gaps.length > 0 ? null : parallel(inputs);
+      return {
+        id: figureId('precharge.bus', subject, name),
+        label,
+        unit: 'Ω',
+        value,
+        gaps,
+        working:
+          value === null
+            ? []
+            : [
+                {
+                  symbol: 'R',
+                  label,
+                  formula: '1/Σ(1/R)',
+                  inputs,
+                  value,
+                  unit: 'Ω',
+                  source: 'Resistors in parallel',
+                },
+              ],
+      };
+    };
+    const capacitors = inputsOf('busCapacitanceF', 'C', 'F');
+    const sum = capacitors.reduce((total, { value }) => total + value, 0);
+    const source = 'Capacitors in parallel';
+    return {
+      figures: [
+        {
+          id: figureId('precharge.bus', subject, 'capacitanceF'),
+          label: 'Bus capacitance',
+          unit: 'F',
+          value: capacitanceGaps.length > 0 ? null : sum,
+          gaps: capacitanceGaps,
+          working:
+            capacitanceGaps.length > 0
+              ? []
+              : [
+                  {
+                    symbol: 'C',
+                    label: 'Bus capacitance',
+                    formula: 'Σ(C)',
+                    inputs: capacitors,
+                    value: sum,
+                    unit: 'F',
+                    source,
+                  },
+                ],
+        },
+        resistor('bleedOhm', 'Bleed resistance', 'bleedOhm', {
+          kind: 'not-given',
+          path: 'devices',
+          label: 'bleed resistor of any device',
+        }),
+        resistor('loadOhm', 'Load during pre-charge', 'prechargeLoadOhm', {
+          kind: 'never',
+          label: 'No device draws during pre-charge',
+        }),
+      ],
+      checks: [],
+    };
+  },
+};

@@ -1,0 +1,124 @@
+import { mainCircuit, type BondItem, type Id, type JointItem } from '@torvek/core/document';
+import { meter, technician, wrench } from './shop';
+import type { StoryLine } from './story';
+
+/** How the joints of demo A are made, how its bodies are bonded, and what the walks along them read. */
+
+const lugs = (studMm: number, torqueNm: number, engagementMm: number): JointItem => ({
+  tag: `Lugs on M${studMm}`,
+  on: 'lugs',
+  studMm,
+  boltClass: '8.8',
+  torqueNm,
+  engagementMm,
+  threadIn: 'steel',
+  face: 'tin',
+  otherFace: 'tin',
+  preparation: 'brushed',
+  stack: ['bar', 'lug', 'washer', 'spring', 'nut'],
+  crimp: 'crimp',
+  retorqueDays: 90,
+});
+
+export const busJoints: Record<Id, JointItem> = {
+  'joint-posts': {
+    tag: 'Posts of the modules',
+    on: 'modules',
+    studMm: 8,
+    boltClass: 'A2-70',
+    torqueNm: 14,
+    engagementMm: 11,
+    threadIn: 'brass',
+    face: 'nickel',
+    otherFace: 'tin',
+    preparation: 'brushed',
+    stack: ['post', 'bar', 'washer', 'spring', 'bolt'],
+    retorqueDays: 90,
+    limitOhm: 0.0002,
+  },
+  'joint-m5': lugs(5, 5, 6),
+  'joint-m6': lugs(6, 9, 7),
+  'joint-m8': lugs(8, 20, 9),
+  'joint-m10': lugs(10, 38, 11),
+  'joint-bars': {
+    tag: 'Ends of the bars',
+    on: 'bars',
+    studMm: 8,
+    boltClass: '8.8',
+    torqueNm: 20,
+    engagementMm: 9,
+    threadIn: 'steel',
+    face: 'tin',
+    otherFace: 'silver',
+    preparation: 'none',
+    stack: ['bar', 'washer', 'spring', 'nut'],
+    retorqueDays: 90,
+  },
+};
+
+const strap = (lengthM: number): BondItem => ({ by: 'strap', areaMm2: 16, lengthM });
+
+export const busBonds: Record<Id, BondItem> = {
+  'box-nose': strap(0.3),
+  'box-left': strap(0.4),
+  'box-tail': strap(0.3),
+  'box-collector': strap(0.25),
+  'device-inverter': { by: 'bolted' },
+  'device-charger': { by: 'bolted' },
+  'device-dcdc': { by: 'bolted', to: 'device-charger' },
+  'device-heater': { by: 'strap', areaMm2: 6, lengthM: 0.5 },
+  'device-compressor': { by: 'bolted' },
+  'device-inlet': { by: 'not-conductive' },
+  'device-monitor': { by: 'not-conductive' },
+  [mainCircuit]: { by: 'strap', areaMm2: 16, lengthM: 0.2 },
+};
+
+/** Drops over the posts of a box at 60 A, V: all alike but one. */
+const postDropV = (i: number) => (i === 13 ? 0.0094 : 0.0021 + 0.0003 * Math.sin(i * 2.3));
+
+/** The modules’ posts are torqued, then read, then the bonds. */
+export const jointWalks = (modules: readonly Id[]): StoryLine[] => {
+  const posts = modules.flatMap((id) => [`${id}/minus`, `${id}/plus`]);
+  return [
+    {
+      at: '2026-11-05T15:30:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'torque',
+        instrument: wrench,
+        joints: posts.map((joint) => ({ joint, value: 14 })),
+        remark: 'Marked in white.',
+      },
+    },
+    {
+      at: '2026-11-05T16:20:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'drop',
+        currentA: 60,
+        instrument: meter,
+        joints: posts.map((joint, i) => ({ joint, value: Number(postDropV(i).toFixed(5)) })),
+        remark: 'Bench supply through each box, links of neighbouring boxes out.',
+      },
+    },
+    {
+      at: '2026-11-06T08:40:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'bond',
+        currentA: 2,
+        instrument: meter,
+        joints: [
+          ['box-nose', 0.0034],
+          ['box-left', 0.0046],
+          ['box-tail', 0.0031],
+          ['box-collector', 0.0029],
+          ['device-inverter', 0.0012],
+        ].map(([joint, value]) => ({ joint: joint as string, value: value as number })),
+      },
+    },
+  ];
+};
