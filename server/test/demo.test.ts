@@ -13,6 +13,7 @@ import { templatePath } from './template-database';
 let database: Database;
 let folder: string;
 let rooms: Rooms;
+const open: Database[] = [];
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-demo-'));
   database = await openPglite(null, new Blob([readFileSync(templatePath)]));
@@ -20,6 +21,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await database.close();
+  for (const one of open) await one.close();
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -39,6 +41,31 @@ describe('the demo is told', () => {
     await seedDemo(database, folder);
     expect(await rooms.ledger.all(libraryBus.id)).toEqual(before);
     expect((await rooms.jobs.get(libraryBus.id)).version).toBe(4);
+  });
+
+  test('a folder with another edition of it keeps that one', async () => {
+    const older = await openPglite(null, new Blob([readFileSync(templatePath)]));
+    open.push(older);
+    const there = openRooms(older, folder, { demoMode: true });
+    await there.jobs.create(libraryBus.id, 'An older one', libraryBus.design, true);
+    expect(await demoIsDue(there)).toBe(true);
+    const change = { id: `${libraryBus.id}-1`, base: 0, label: 'x', at: '2026-10-26T08:00:00Z' };
+    const path = '/vehicle/year';
+    await there.changes.save(
+      libraryBus.id,
+      {
+        ...change,
+        forward: [{ op: 'replace', path, value: 1975 }],
+        inverse: [{ op: 'replace', path, value: 1974 }],
+      },
+      'Maren Oskarby',
+    );
+    expect(await demoIsDue(there)).toBe(false);
+    await seedDemo(older, folder);
+    expect(await there.jobs.get(libraryBus.id)).toMatchObject({
+      name: 'An older one',
+      version: 1,
+    });
   });
 
   test('with its own times, some weeks long', async () => {

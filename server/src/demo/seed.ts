@@ -1,6 +1,7 @@
 import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
+import { hashText } from '@torvek/core/record';
 import { libraryBus } from '../../../demo/library-bus';
 import { orchardTruck } from '../../../demo/orchard-truck';
 import { shopInstruments, shopPassword, shopPeople } from '../../../demo/shop';
@@ -24,14 +25,30 @@ class StoryClock implements Clock {
 
 const demoJobs = [libraryBus, orchardTruck];
 
+/**
+ * Names one telling of a story: a data folder that holds another one keeps it, for its ids stand for other lines. What
+ * the lines say may differ by the day; what they are does not.
+ */
+const editionOf = (lines: readonly StoryLine[]) =>
+  hashText(lines.map((line) => ('entry' in line ? line.entry.kind : line.label)).join('\n')).slice(0, 8);
+const lineId = ({ id }: DemoJob, lines: readonly StoryLine[], i: number) =>
+  `${id}-${editionOf(lines)}-${i + 1}`;
+
+/** Whether telling this job’s story was interrupted: it is there, told up to some line of this very edition. */
+async function isInterrupted(demo: DemoJob, { jobs, ledger }: Rooms): Promise<boolean> {
+  const job = (await jobs.list()).find(({ id }) => id === demo.id);
+  if (job === undefined) return false;
+  const lines = demo.story(new Date());
+  if (job.version + job.entries >= lines.length) return false;
+  const [first] = (await ledger.page(demo.id, { before: 2, limit: 1, kind: null, subject: null })).entries;
+  return first === undefined ? job.version === 0 : first.id === lineId(demo, lines, 0);
+}
+
 /** True for an empty data folder, and for one in which telling the story was interrupted. */
-export async function demoIsDue({ jobs }: Rooms): Promise<boolean> {
-  const there = await jobs.list();
-  if (there.length === 0) return true;
-  return demoJobs.some(({ id, story }) => {
-    const job = there.find((one) => one.id === id);
-    return job !== undefined && job.version + job.entries < story(new Date()).length;
-  });
+export async function demoIsDue(rooms: Rooms): Promise<boolean> {
+  if ((await rooms.jobs.list()).length === 0) return true;
+  for (const demo of demoJobs) if (await isInterrupted(demo, rooms)) return true;
+  return false;
 }
 
 /**
@@ -54,10 +71,13 @@ async function furnish({ people, instruments }: Rooms): Promise<void> {
 async function tell(demo: DemoJob, database: Database, dataFolder: string): Promise<void> {
   const clock = new StoryClock();
   const rooms = openRooms(database, dataFolder, { clock, demoMode: true });
-  await rooms.jobs.create(demo.id, demo.name, demo.design, true);
-  for (const [i, line] of demo.story(new Date()).entries()) {
+  const isThere = (await rooms.jobs.list()).some(({ id }) => id === demo.id);
+  if (isThere && !(await isInterrupted(demo, rooms))) return;
+  if (!isThere) await rooms.jobs.create(demo.id, demo.name, demo.design, true);
+  const lines = demo.story(new Date());
+  for (const [i, line] of lines.entries()) {
     clock.at = new Date(line.at).toISOString();
-    const id = `${demo.id}-${i + 1}`;
+    const id = lineId(demo, lines, i);
     if ('entry' in line) await record(rooms, demo.id, id, line, line.entry);
     else await change(rooms, demo.id, id, line);
   }

@@ -8,14 +8,14 @@ const props = defineProps<{
   path: string;
   /** Spoken, and in the name of the change. */
   label: string;
-  options: readonly { value: string | number; text: string }[];
+  options: readonly { value: string | number | boolean; text: string }[];
   /** What it says when nothing is chosen; a default is said to be one. */
   none: string;
   /** True when it cannot be left unchosen. */
   required?: boolean;
 }>();
 const job = useJob();
-const value = computed(() => valueOf(job.design, props.path) as string | number | undefined);
+const value = computed(() => valueOf(job.design, props.path) as string | number | boolean | undefined);
 
 function choose(event: Event): void {
   const select = event.target as HTMLSelectElement;
@@ -35,7 +35,7 @@ function choose(event: Event): void {
     @change="choose"
   >
     <option value="" :disabled="required">{{ none }}</option>
-    <option v-for="one in options" :key="one.value" :value="String(one.value)">{{ one.text }}</option>
+    <option v-for="one in options" :key="String(one.value)" :value="String(one.value)">{{ one.text }}</option>
   </select>
 </template>
 

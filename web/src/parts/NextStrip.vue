@@ -9,7 +9,7 @@ import GapLink from './GapLink.vue';
 /** What an unfinished job asks for next at this station, and how much is not checked for lack of it. */
 const props = defineProps<{ station: Station; purpose: string }>();
 const job = useJob();
-const notChecked = computed(() => job.evaluation.checks.filter(({ state }) => state === 'not-checked'));
+const notChecked = computed(() => job.checks.filter(({ state }) => state === 'not-checked'));
 const gaps = computed<Gap[]>(() => {
   const seen = new Map<string, Gap>();
   const figures = Object.values(job.evaluation.figures).filter(({ value }) => value === null);

@@ -23,8 +23,7 @@ interface Line {
 }
 const byRule = computed(() => {
   const found = new Map<string, Check[]>();
-  for (const check of job.evaluation.checks)
-    found.set(check.rule.id, [...(found.get(check.rule.id) ?? []), check]);
+  for (const check of job.checks) found.set(check.rule.id, [...(found.get(check.rule.id) ?? []), check]);
   return found;
 });
 const lines = computed(() =>

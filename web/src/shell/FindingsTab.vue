@@ -16,8 +16,8 @@ const here = computed(() =>
 );
 const open = computed(() => here.value.filter(({ accepted }) => accepted === null));
 const accepted = computed(() => here.value.filter((finding) => finding.accepted !== null));
-const checked = computed(() => job.evaluation.checks.filter(({ state }) => state !== 'not-checked').length);
-const notChecked = computed(() => job.evaluation.checks.length - checked.value);
+const checked = computed(() => job.checks.filter(({ state }) => state !== 'not-checked').length);
+const notChecked = computed(() => job.checks.length - checked.value);
 </script>
 
 <template>

@@ -1,4 +1,4 @@
-import { createEvaluator, liveStateOf, type Assessment, assess } from '@torvek/core/design';
+import { createEvaluator, liveStateOf, recordChecks, type Assessment, assess } from '@torvek/core/design';
 import { procedureFor } from '@torvek/core/commissioning';
 import {
   applyOperations,
@@ -11,6 +11,7 @@ import {
 import type { Figure } from '@torvek/core/figure';
 import { standing, type Entry } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
+import { useNow } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, newId } from '../api/client';
@@ -87,7 +88,15 @@ export const useJob = defineStore('job', () => {
   let evaluator = createEvaluator();
   const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value, shelf.library));
   const procedure = computed(() => procedureFor(design.value, evaluation.value));
-  const assessment = computed<Assessment>(() => assess(evaluation.value, procedure.value, entries.value));
+  const now = useNow({ interval: 600_000 });
+  /** Every rule, by the design and by what the record says of what was measured. */
+  const checks = computed(() => [
+    ...evaluation.value.checks,
+    ...recordChecks(design.value, entries.value, now.value.getTime()),
+  ]);
+  const assessment = computed<Assessment>(() =>
+    assess({ ...evaluation.value, checks: checks.value }, procedure.value, entries.value),
+  );
 
   /** The vehicle as last recorded, for the design as it is saved. */
   const live = computed(() => liveStateOf(committed.value, assessment.value.position, entries.value));
@@ -303,6 +312,7 @@ export const useJob = defineStore('job', () => {
     committed,
     design,
     evaluation,
+    checks,
     procedure,
     assessment,
     live,

@@ -12,7 +12,7 @@ export interface GridColumn<Row> {
    */
   kind: 'number' | 'text' | 'choice' | 'part' | 'fixed' | 'slot';
   /** What a choice offers. */
-  choices?(row: Row): readonly { value: string | number; text: string }[];
+  choices?(row: Row): readonly { value: string | number | boolean; text: string }[];
   /** What it says while nothing is chosen: a default is said to be one. */
   none?(row: Row): string;
   /** The kind of part that is chosen. */

@@ -10,6 +10,7 @@ import { useLibrary } from '../../stores/library';
 import { useUnits } from '../../stores/units';
 import TakeButton from './TakeButton.vue';
 import DutyPlot from './DutyPlot.vue';
+import StretchTable from './StretchTable.vue';
 import { useCircuit } from './use-circuit';
 
 /** The cable: every area in this place, what it carries, how hot, what it drops, what governs. */
@@ -135,7 +136,12 @@ function setInstall(event: Event): void {
         </p>
       </div>
       <div>
-        <NumberField :path="`${at}.lengthM`" label="Length, one way" unit="m" />
+        <NumberField
+          v-if="(circuit?.stretches?.length ?? 0) === 0"
+          :path="`${at}.lengthM`"
+          label="Length, one way"
+          unit="m"
+        />
         <NumberField :path="`${at}.ambientC`" label="Ambient" unit="°C" />
         <div class="pick" :data-path="`${at}.install`">
           <label :for="id">Installation</label>
@@ -150,6 +156,13 @@ function setInstall(event: Event): void {
         </template>
         <NumberField :path="`${at}.studMm`" label="Stud of the lugs, M" unit="mm" />
         <NumberField :path="`${at}.parallel`" label="In parallel" :fallback="1" />
+        <NumberField
+          v-if="(circuit?.parallel ?? 1) > 1"
+          :path="`${at}.unevenM`"
+          label="Longest is longer by"
+          unit="m"
+          :fallback="0"
+        />
         <NumberField :path="`${at}.grouped`" label="Cables that touch" :fallback="2" />
         <NumberField
           :path="`${at}.maxDropFraction`"
@@ -168,6 +181,7 @@ function setInstall(event: Event): void {
         </div>
       </div>
     </div>
+    <StretchTable />
   </section>
 </template>
 

@@ -34,7 +34,7 @@ const criteria = [
 ] as const;
 const byCircuit = computed(() => {
   const found = new Map<string, Check[]>();
-  for (const check of job.evaluation.checks)
+  for (const check of job.checks)
     for (const subject of check.subjects) {
       const [circuit = ''] = subject.split('/');
       if (job.design.circuits[circuit] !== undefined)

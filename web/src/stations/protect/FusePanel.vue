@@ -10,7 +10,7 @@ import {
 } from '@torvek/core/fuse';
 import { logSpaced } from '@torvek/core/math';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
@@ -18,8 +18,8 @@ import { axis, token } from '../../parts/plot/echarts';
 import { spreadLabels } from '../../parts/plot/spread';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
-import TakeButton from './TakeButton.vue';
 import LoadProfile from './LoadProfile.vue';
+import RankedTable from './RankedTable.vue';
 import { useCircuit } from './use-circuit';
 
 /** Coordination: the fuse’s melting band and clearing, contacts, what lies upstream, load points, cable damage and the fault range, current against time. */
@@ -40,14 +40,6 @@ const ranked = computed(() => {
     ? []
     : rankFuses(input, part?.kind === 'fuse' ? part : null, shelf.library.of('fuse'));
 });
-/** All of them only when they are asked for. */
-const all = ref(false);
-const shortList = 7;
-const listed = computed(() =>
-  all.value
-    ? ranked.value
-    : ranked.value.filter(({ partKey }, i) => i < shortList || partKey === chosen.value),
-);
 const chosen = computed(() => circuit.value?.fuse);
 const slowestShownS = 10_000;
 const fastestShownS = 0.001;
@@ -323,38 +315,6 @@ const figure = (name: string) => `fuse.main:${circuitId.value}:${name}`;
         <NumberField path="pack.warmResistanceFactor" label="Pack warm ×" :fallback="0.8" />
       </div>
     </div>
-    <table v-if="ranked.length > 0" class="grid-table ranked">
-      <thead>
-        <tr>
-          <th scope="col">Fuses, ranked</th>
-          <th scope="col">why not</th>
-          <th scope="col"><span class="visually-hidden">Take</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in listed" :key="one.partKey" :class="{ picked: one.partKey === chosen }">
-          <td>{{ one.label }}</td>
-          <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>
-          <td class="num">
-            <TakeButton kind="fuse" :part-key="one.partKey" />
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <button
-      v-if="ranked.length > shortList"
-      type="button"
-      class="btn btn-quiet btn-sm"
-      :aria-expanded="all"
-      @click="all = !all"
-    >
-      {{ all ? 'Only the first' : `All ${ranked.length} fuses` }}
-    </button>
+    <RankedTable kind="fuse" title="Fuses, ranked" plural="fuses" :ranked="ranked" :chosen="chosen" />
   </section>
 </template>
-
-<style scoped>
-.ranked {
-  margin-top: 0.7rem;
-}
-</style>

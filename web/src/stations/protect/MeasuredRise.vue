@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { standInReading } from '@torvek/core/commissioning';
+import { mainCircuit } from '@torvek/core/document';
 import type { Finding } from '@torvek/core/finding';
 import {
   busVoltageAt,
@@ -25,7 +26,7 @@ const source = ref('');
 const packV = ref('');
 const problem = ref<string | null>(null);
 const samples = ref<[number, number][]>([]);
-const run = usePrecharge();
+const run = usePrecharge(computed(() => mainCircuit));
 const input = computed(() => run.value?.input);
 const step = computed(() => job.procedure.find(({ expected }) => expected?.kind === 'rise'));
 

@@ -34,7 +34,7 @@ const ours = (rule: string, subjects: readonly string[]) =>
   subjects.some(
     (one) => one === circuitId.value || one.startsWith(`${circuitId.value}/`) || !one.startsWith('circuit-'),
   );
-const checks = computed(() => job.evaluation.checks.filter(({ rule, subjects }) => ours(rule.id, subjects)));
+const checks = computed(() => job.checks.filter(({ rule, subjects }) => ours(rule.id, subjects)));
 const worst = computed(() => {
   const found = job.assessment.findings.filter(
     ({ check, accepted }) => accepted === null && ours(check.rule.id, check.subjects),

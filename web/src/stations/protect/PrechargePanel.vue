@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { mainCircuit } from '@torvek/core/document';
-import { busVoltageAt, resistorEnergyAt, type PrechargeChooseResult } from '@torvek/core/precharge';
+import { busOf, busVoltageAt, resistorEnergyAt, type PrechargeChooseResult } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -10,19 +9,23 @@ import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
 import TakeButton from './TakeButton.vue';
+import { useCircuit } from './use-circuit';
 import { usePrecharge } from './use-precharge';
 
 /** Pre-charge: the rise with threshold and time limit, the resistor's energies, and the ranked resistors. */
 const job = useJob();
 const shelf = useLibrary();
-const at = `circuits.${mainCircuit}`;
-const run = usePrecharge();
+const { circuitId, circuit, at } = useCircuit();
+const main = computed(() => circuit.value?.role === 'main');
+/** A branch with contactors of its own has a bus of its own behind them. */
+const bus = computed(() => busOf(job.design, circuitId.value));
+const run = usePrecharge(circuitId);
 const ranked = computed(
   () =>
-    (job.evaluation.runs[`precharge.choice:${mainCircuit}`]?.result as PrechargeChooseResult | undefined)
+    (job.evaluation.runs[`precharge.choice:${circuitId.value}`]?.result as PrechargeChooseResult | undefined)
       ?.ranked ?? [],
 );
-const chosen = computed(() => job.design.circuits[mainCircuit]?.resistor);
+const chosen = computed(() => circuit.value?.resistor);
 const label = (key: string) => job.design.parts[key]?.label ?? shelf.library.find(key)?.label ?? key;
 /** The next of 1, 2, 5 × a power of ten above a value. */
 function niceAbove(value: number): number {
@@ -160,7 +163,7 @@ const loads = computed(() => {
   const part = job.design.parts[chosen.value ?? ''];
   if (run.value === undefined || part?.kind !== 'resistor') return [];
   const { input, result } = run.value;
-  const perMinute = job.design.circuits[mainCircuit]?.attemptsPerMinute ?? 3;
+  const perMinute = circuit.value?.attemptsPerMinute ?? 3;
   const { pulseEnergyJ, continuousW } = part.data;
   return [
     { label: 'a start', takes: result.resistorEnergyJ, may: pulseEnergyJ, unit: 'J' },
@@ -184,13 +187,14 @@ const loads = computed(() => {
     },
   ];
 });
-const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
+const figure = (name: string) => `precharge.run:${circuitId.value}:${name}`;
+const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${name}`;
 </script>
 
 <template>
   <section class="sheet-card" aria-labelledby="precharge-title">
     <div class="card-head">
-      <h2 id="precharge-title">Pre-charge</h2>
+      <h2 id="precharge-title">Pre-charge{{ main ? '' : ` of ${circuit?.tag}` }}</h2>
       <span class="hint"
         >voltage with a time limit closes the main; a bare timer would not see a load on the bus</span
       >
@@ -204,16 +208,26 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
           :height="240"
           :table="table"
         />
-        <p v-else class="panel-empty">
+        <p v-else-if="main || chosen !== undefined" class="panel-empty">
           The rise is drawn as soon as the pack, the devices’ capacitances and a resistor are given.
         </p>
+        <div v-else class="direct" data-direct>
+          <p>
+            {{ circuit?.tag }} hangs behind contactors of its own: they close onto empty capacitors. Without a
+            resistor the whole difference drives the inrush.
+          </p>
+          <div class="figure-row">
+            <FigureValue :id="`precharge.direct:${circuitId}:inrushA`" show-label />
+            <FigureValue :id="`precharge.direct:${circuitId}:i2tA2s`" show-label />
+          </div>
+        </div>
         <div class="figure-row">
-          <FigureValue :id="figure('timeToThresholdS')" show-label />
-          <FigureValue :id="figure('resistorEnergyJ')" show-label />
-          <FigureValue :id="figure('busShortedEnergyJ')" show-label />
-          <FigureValue :id="figure('peakCurrentA')" show-label />
-          <FigureValue :id="figure('inrushA')" show-label />
-          <FigureValue id="precharge.bus:bus:capacitanceF" show-label />
+          <FigureValue v-if="main || chosen !== undefined" :id="figure('timeToThresholdS')" show-label />
+          <FigureValue v-if="main || chosen !== undefined" :id="figure('resistorEnergyJ')" show-label />
+          <FigureValue v-if="main || chosen !== undefined" :id="figure('busShortedEnergyJ')" show-label />
+          <FigureValue v-if="main || chosen !== undefined" :id="figure('peakCurrentA')" show-label />
+          <FigureValue v-if="main || chosen !== undefined" :id="figure('inrushA')" show-label />
+          <FigureValue :id="onBus('bus', 'capacitanceF')" show-label />
         </div>
       </div>
       <div>
@@ -231,9 +245,9 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
         <NumberField path="settings.touchLimitV" label="Touch limit" unit="V" :fallback="60" />
         <NumberField path="settings.dischargeLimitS" label="Time allowed" unit="s" :fallback="5" />
         <div class="figure-row">
-          <FigureValue id="precharge.discharge:bus:timeToSafeS" show-label />
-          <FigureValue id="precharge.discharge:bus:largestBleedOhmForLimit" show-label />
-          <FigureValue id="precharge.discharge:bus:bleedPowerAtVoltageW" show-label />
+          <FigureValue :id="onBus('discharge', 'timeToSafeS')" show-label />
+          <FigureValue :id="onBus('discharge', 'largestBleedOhmForLimit')" show-label />
+          <FigureValue :id="onBus('discharge', 'bleedPowerAtVoltageW')" show-label />
         </div>
       </div>
     </div>
@@ -293,6 +307,11 @@ const figure = (name: string) => `precharge.run:${mainCircuit}:${name}`;
 </template>
 
 <style scoped>
+.direct {
+  padding: 0.6rem 0.8rem;
+  background: var(--tv-recess);
+}
+
 h3 {
   margin: 0.6rem 0 0.2rem;
 }

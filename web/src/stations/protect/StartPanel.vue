@@ -19,7 +19,7 @@ import { usePrecharge } from './use-precharge';
 const job = useJob();
 const id = useId();
 const at = `circuits.${mainCircuit}`;
-const run = usePrecharge();
+const run = usePrecharge(computed(() => mainCircuit));
 const circuit = computed(() => job.design.circuits[mainCircuit]);
 const contactor = computed(() => {
   const part = job.design.parts[circuit.value?.contactor ?? ''];

@@ -97,6 +97,10 @@ const lines = computed(() => {
       </div>
     </div>
   </section>
+  <p v-else class="sheet-card panel-empty">
+    {{ count === 1 ? 'One string alone: nothing is shared.' : 'No string has modules yet.' }} Strings side by
+    side are judged here by what each carries, and by what the others drive into a fault in one.
+  </p>
 </template>
 
 <style scoped>

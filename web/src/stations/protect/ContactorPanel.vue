@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { coilDefaults, coilOf, releaseMs } from '@torvek/core/contactor';
+import { coilDefaults, coilOf, rankContactors, releaseMs, type ContactorPlace } from '@torvek/core/contactor';
 import { suppressions, type Suppression } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed, useId } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
+import RankedTable from './RankedTable.vue';
 import { useCircuit } from './use-circuit';
 
-/** The coils of the open circuit’s contactors: pull-in when the 12 V is low, and how fast each suppression lets go. */
+/** The open circuit’s contactors: ranked for their place; pull-in when the 12 V is low; how fast each suppression lets go. */
 const job = useJob();
+const shelf = useLibrary();
 const id = useId();
 const { circuitId, circuit, at } = useCircuit();
 const contactor = computed(() => {
@@ -38,6 +41,10 @@ const releases = computed(() => {
     electrical: ((line.timeMs - own.openMs) / most) * 100,
   }));
 });
+const ranked = computed(() => {
+  const place = job.evaluation.runs[`contactor.main:${circuitId.value}`]?.input as ContactorPlace | undefined;
+  return place === undefined ? [] : rankContactors(shelf.library.of('contactor'), place);
+});
 const figure = (name: string) => `contactor.coil:${circuitId.value}:${name}`;
 
 function choose(event: Event): void {
@@ -49,8 +56,11 @@ function choose(event: Event): void {
 <template>
   <section class="sheet-card" aria-labelledby="coil-title">
     <div class="card-head">
-      <h2 id="coil-title">Coils of {{ circuit?.tag }}</h2>
-      <span class="hint">pull-in when a start pulls the 12 V down; how fast they let go</span>
+      <h2 id="coil-title">Contactors of {{ circuit?.tag }}</h2>
+      <span class="hint"
+        >voltage, load, inrush and fuse rank them; coils pull in when a start pulls the 12 V down, and let
+        go</span
+      >
     </div>
     <p v-if="contactor === null" class="panel-empty">This circuit has no contactors.</p>
     <p v-else-if="coil === null" class="panel-empty">
@@ -111,6 +121,13 @@ function choose(event: Event): void {
         <NumberField path="settings.coilC" label="Coil then" unit="°C" :fallback="coilDefaults.coilC" />
       </div>
     </div>
+    <RankedTable
+      kind="contactor"
+      title="Contactors, ranked"
+      plural="contactors"
+      :ranked="ranked"
+      :chosen="circuit?.contactor"
+    />
   </section>
 </template>
 
