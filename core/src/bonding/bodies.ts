@@ -30,7 +30,7 @@ export function bodiesOf(
     ...Object.entries(boxes).map(([id, { tag }]) => ({ id, tag, circuit: main })),
     ...Object.entries(devices).map(([id, { tag }]) => ({ id, tag, circuit: feeds(id) ?? main })),
     ...Object.entries(circuits).flatMap(([id, circuit]) =>
-      inConduit(circuit) ? [{ id, tag: `conduit of ${circuit.tag}`, circuit: id }] : [],
+      inConduit(circuit) ? [{ id, tag: `Conduit of ${circuit.tag}`, circuit: id }] : [],
     ),
   ];
   const ids = new Set(known.map(({ id }) => id));

@@ -115,9 +115,13 @@ function judgeChosen(
   if (reasons.length === 0) return judge(rules.chosen, [subject], [], null, values);
   const all = rankContactors(read.parts('contactor'), place).filter((one) => one.partKey !== partKey(chosen));
   const message = `${chosen.label} ${reasons.join('; ')}.`;
-  const said = all.some(({ fits }) => fits)
-    ? message
-    : `${message} Nothing in the library fits: contactors here need ${contactorNeeds(place).join(', ')}.`;
+  const direct =
+    place.inrushA !== null && place.inrushA > chosen.data.makeA && !read.at('circuits', subject, 'resistor');
+  const said = direct
+    ? `${message} A pre-charge resistor of its own takes that inrush away.`
+    : all.some(({ fits }) => fits)
+      ? message
+      : `${message} Nothing in the library fits: contactors here need ${contactorNeeds(place).join(', ')}.`;
   return judge(rules.chosen, [subject], [], said, values, all.slice(0, 4));
 }
 

@@ -61,7 +61,7 @@ function outlierCheck({ kind, states, scores, outliers }: JointBatch, tag: strin
       [],
       worst === null
         ? null
-        : `${tag}: ${names(bad)} ${bad.length === 1 ? 'lies' : 'lie'} far above the rest, ${worst.tag} at ${formatQuantity(worst.drop!.ohm, 'Ω')} where the middle is ${formatQuantity(scores.median, 'Ω')}.`,
+        : `${tag}: ${names(bad)} ${bad.length === 1 ? 'lies' : 'lie'} far above the rest, ${bad.length === 1 ? '' : `${worst.tag} `}at ${formatQuantity(worst.drop!.ohm, 'Ω')}; the middle is ${formatQuantity(scores.median, 'Ω')}.`,
       [
         { label: 'outliers', value: bad.length, unit: '' },
         { label: 'worst', value: worst?.drop?.ohm ?? 0, unit: 'Ω' },

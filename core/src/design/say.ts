@@ -84,13 +84,14 @@ export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>)
         : `${formatNumber(low, 4)} to ${formatQuantity(high, 'V', 4)}`;
     }
     case 'joints': {
-      const values = body.joints.map(({ value }) => Math.abs(value));
+      const torqued = body.work === 'torque';
+      const values = body.joints.map(({ value }) => Math.abs(value) * (torqued ? 1 : 1000));
       const [low, high] = [Math.min(...values), Math.max(...values)];
-      const unit = body.work === 'torque' ? 'N·m' : 'V';
+      const unit = torqued ? 'N·m' : 'mV';
       const range =
         low === high
-          ? formatQuantity(low, unit, 3)
-          : `${formatQuantity(low, unit, 3)} to ${formatQuantity(high, unit, 3)}`;
+          ? `${formatNumber(low)} ${unit}`
+          : `${formatNumber(low)} to ${formatNumber(high)} ${unit}`;
       return body.currentA === null ? range : `${range} at ${formatQuantity(body.currentA, 'A')}`;
     }
     case 'deviation':

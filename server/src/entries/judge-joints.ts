@@ -5,13 +5,12 @@ import type { Job } from '../jobs/jobs';
 import type { EntryRequest } from './request';
 
 type Asked = Extract<EntryRequest, { kind: 'joints' }>;
-type Subjects = { id: string; tag: string }[];
 
 /** A walk along joints or bonds: each one there is, once; a torque above 0. */
 export function judgeJoints(
   { work, currentA, joints, remark }: Asked,
   { design }: Job,
-): { body: JointsBody; subjects: Subjects } {
+): { body: JointsBody; owners: string[] } {
   const known = new Map(
     (work === 'bond' ? bondStates(design, []) : jointStates(design, [])).map(({ id, tag }) => [id, tag]),
   );
@@ -30,11 +29,8 @@ export function judgeJoints(
     if (work === 'torque' && !(value > 0)) throw wrong('value', 'must be above 0');
     return { joint, tag, value };
   });
-  const owners = new Map(
-    named.map(({ joint, tag }) => [joint.split('/')[0]!, { id: joint.split('/')[0]!, tag }]),
-  );
   return {
-    subjects: [...owners.values()].slice(0, 500),
+    owners: [...new Set(joints.map(({ joint }) => joint.split('/')[0]!))].slice(0, 500),
     body: {
       kind: 'joints',
       work,

@@ -126,7 +126,8 @@ async function judgeKind(request: EntryRequest, bench: Bench, court: Court): Pro
         'id' in asked
           ? await court.instruments.forEntry(asked.id, kind, dayIn(takenAt, zoneOf(job)), db)
           : asked;
-      return { ...judgeJoints(request, job), instrument };
+      const { body, owners } = judgeJoints(request, job);
+      return { body, subjects: namedSubjects(job, owners), instrument };
     }
     case 'note':
       return {

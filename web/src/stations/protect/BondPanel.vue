@@ -54,7 +54,7 @@ const bond = (id: string) => job.design.bonds?.[id];
 const at = (field: string, only?: BondWay) => (row: Row) =>
   only === undefined || bond(row.id)?.by === only ? `bonds.${row.id}.${field}` : null;
 const columns = computed<GridColumn<Row>[]>(() => [
-  { id: 'tag', title: 'body', kind: 'slot', label: 'Body', width: '9.4rem' },
+  { id: 'tag', title: 'body', kind: 'slot', label: 'Body', width: '8.8rem' },
   {
     id: 'by',
     title: 'bonded by',
@@ -94,8 +94,19 @@ const columns = computed<GridColumn<Row>[]>(() => [
     path: at('lengthM', 'strap'),
     width: '4.4rem',
   },
+  {
+    id: 'contactOhm',
+    title: 'contacts',
+    kind: 'number',
+    unit: 'mΩ',
+    scale: 0.001,
+    label: 'Contacts of the bond',
+    path: (row) =>
+      ['strap', 'bolted'].includes(bond(row.id)?.by ?? '') ? `bonds.${row.id}.contactOhm` : null,
+    width: '5.8rem',
+  },
   { id: 'path', title: 'computed', kind: 'slot', label: 'Way to the chassis, computed', width: '5.6rem' },
-  { id: 'measured', title: 'measured', kind: 'slot', label: 'Way to the chassis, measured', width: '9rem' },
+  { id: 'measured', title: 'measured', kind: 'slot', label: 'Way to the chassis, measured', width: '8rem' },
   {
     id: 'typed',
     title: 'drop now',
@@ -110,7 +121,7 @@ const columns = computed<GridColumn<Row>[]>(() => [
 /** The design has its own columns, the walk its own: two grids with the same rows. */
 const designed = computed(() => columns.value.filter(({ id }) => id !== 'typed'));
 const walked = computed<GridColumn<Row>[]>(() => [
-  { id: 'body', title: 'body', kind: 'fixed', label: 'Body', text: ({ tag }) => tag, width: '14rem' },
+  { id: 'tag', title: 'body', kind: 'slot', label: 'Body', width: '14rem' },
   columns.value.find(({ id }) => id === 'typed')!,
   {
     id: 'last',
@@ -183,7 +194,9 @@ function remove({ id, tag }: Row): void {
           HV off, locked and proved dead. A current of {{ formatNumber(leastBondTestA) }} A or more from the
           body to the chassis; the meter’s tips beside the clamps, not on them.
         </p>
-        <EditGrid label="Drops over bonds" :rows="bonded" :columns="walked" :sheet="walk.sheet" />
+        <EditGrid label="Drops over bonds" :rows="bonded" :columns="walked" :sheet="walk.sheet">
+          <template #tag="{ row }">{{ row.tag }}</template>
+        </EditGrid>
         <WalkBar :walk="walk" work="bond" />
       </details>
     </template>

@@ -2,7 +2,7 @@
 import type { Check } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import GradeMark from '../../parts/GradeMark.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
@@ -12,6 +12,7 @@ import { useCircuit } from './use-circuit';
 /** Every circuit of the vehicle: its load, its parts, its faults, and how each criterion stands. */
 const job = useJob();
 const router = useRouter();
+const route = useRoute();
 const { circuitId } = useCircuit();
 interface Row {
   id: string;
@@ -145,7 +146,11 @@ const columns: GridColumn<Row>[] = [
   })),
   { id: 'governs', title: 'governs', kind: 'fixed', label: 'What governs', text: ({ id }) => governs(id) },
 ];
-const open = (id: string) => void router.replace({ query: { circuit: id } });
+/** In the panel that is open. */
+const open = (id: string) =>
+  void router.replace({
+    query: { ...(route.query.panel !== undefined && { panel: route.query.panel }), circuit: id },
+  });
 </script>
 
 <template>

@@ -56,7 +56,7 @@ function choose(event: Event): void {
 <template>
   <section class="sheet-card" aria-labelledby="coil-title">
     <div class="card-head">
-      <h2 id="coil-title">Contactors of {{ circuit?.tag }}</h2>
+      <h2 id="coil-title">Contactors and coils of {{ circuit?.tag }}</h2>
       <span class="hint"
         >voltage, load, inrush and fuse rank them; coils pull in when a start pulls the 12 V down, and let
         go</span

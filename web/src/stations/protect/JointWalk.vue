@@ -51,7 +51,7 @@ const heat = (row: Row, name: 'rmsA' | 'peakA') => {
 };
 const day = (ms: number) => new Date(ms).toISOString().slice(0, 10);
 const columns = computed<GridColumn<Row>[]>(() => [
-  { id: 'tag', title: 'joint', kind: 'fixed', label: 'Joint', text: ({ tag }) => tag, width: '11rem' },
+  { id: 'tag', title: 'joint', kind: 'slot', label: 'Joint', width: '11rem' },
   work.value === 'torque'
     ? {
         id: 'typed',
@@ -239,6 +239,7 @@ const works = [
       </p>
       <PlotView v-if="read.length > 0" :options="options" :summary="summary" :height="220" :table="table" />
       <EditGrid label="Joints" :rows="rows" :columns="columns" :sheet="walk.sheet">
+        <template #tag="{ row }">{{ row.tag }}</template>
         <template #ohm="{ row }">
           <span :class="{ bad: row.outlier }">
             {{ row.drop === null ? '' : formatQuantity(row.drop.ohm, 'Ω') }}{{ row.outlier ? ' ◆' : '' }}

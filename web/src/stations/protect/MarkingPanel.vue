@@ -45,7 +45,7 @@ const end = (field: 'screenFrom' | 'screenTo', title: string): GridColumn<Row> =
   none: ask,
 });
 const cableColumns: GridColumn<Row>[] = [
-  { id: 'tag', title: 'cable of', kind: 'fixed', label: 'Cable', text: ({ name }) => name, width: '9rem' },
+  { id: 'tag', title: 'cable of', kind: 'slot', label: 'Cable', width: '9rem' },
   {
     id: 'sheath',
     title: 'sheath',
@@ -68,7 +68,7 @@ const cableColumns: GridColumn<Row>[] = [
   end('screenTo', 'its end at the device'),
 ];
 const chargerColumns: GridColumn<Row>[] = [
-  { id: 'tag', title: 'charger', kind: 'fixed', label: 'Charger', text: ({ name }) => name, width: '12rem' },
+  { id: 'tag', title: 'charger', kind: 'slot', label: 'Charger', width: '12rem' },
   {
     id: 'isolation',
     title: 'mains and pack',
@@ -110,7 +110,9 @@ const markingWords = { orange: 'orange as well', sleeve: 'in sleeves of another 
       <h2 id="marking-title">Screens and marking</h2>
       <span class="hint">orange marks what is of high voltage; screens end in a clamp all round</span>
     </div>
-    <EditGrid label="Screens and sheaths" :rows="cables" :columns="cableColumns" />
+    <EditGrid label="Screens and sheaths" :rows="cables" :columns="cableColumns">
+      <template #tag="{ row }">{{ row.name }}</template>
+    </EditGrid>
     <div class="sense">
       <span>Thin sense leads are</span>
       <ChoiceCell
@@ -128,7 +130,9 @@ const markingWords = { orange: 'orange as well', sleeve: 'in sleeves of another 
       <span class="hint">a source that is not isolated ties the pack to the mains</span>
     </div>
     <p v-if="chargers.length === 0" class="panel-empty">No charger among the devices: Pack has them.</p>
-    <EditGrid v-else label="Chargers" :rows="chargers" :columns="chargerColumns" />
+    <EditGrid v-else label="Chargers" :rows="chargers" :columns="chargerColumns">
+      <template #tag="{ row }">{{ row.name }}</template>
+    </EditGrid>
   </section>
 </template>
 
