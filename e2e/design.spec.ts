@@ -1,4 +1,4 @@
-import { demoJob, expect, field, figure, saved, test, cell, typeCell } from './fixtures';
+import { demoJob, expect, field, figure, saved, test, cell, typeCell, told } from './fixtures';
 
 const pack = (name: string) => `pack.pack:pack:${name}`;
 const main = 'circuit-main';
@@ -60,7 +60,7 @@ test('every figure shows its working, with inputs that lead to where they were g
   page,
   open,
 }) => {
-  await open('protect');
+  await open('protect?panel=start');
   await figure(page, `precharge.run:${main}:timeToThresholdS`).click();
   const working = page.locator(`[data-working="precharge.run:${main}:timeToThresholdS"]`);
   await expect(working).toContainText('t_p = −τ·ln(1 − p/k)');
@@ -118,7 +118,7 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
   await expect(finding).toContainText('A reason is needed');
   await finding.getByRole('textbox').fill('Springs at the rear are being replaced.');
   await finding.getByRole('button', { name: 'Accept', exact: true }).click();
-  await expect(finding).toContainText('Accepted by Maren Oskarby, entry 53');
+  await expect(finding).toContainText(`Accepted by Maren Oskarby, entry ${told + 1}`);
   await typeCell(page, 'masses.mass-motor.massKg', '200');
   await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
   await page.keyboard.press('Control+z');

@@ -1,3 +1,4 @@
+import { libraryBus } from '../demo/library-bus';
 import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -54,7 +55,8 @@ export const test = base.extend<Fixtures, { shared: TestServer }>({
     await use(async (station, job = demoJob) => {
       if ((await page.context().cookies()).length === 0) await signIn();
       await page.goto(`${server.url}/jobs/${job}/${station}`);
-      await expect(page.locator(`main[data-station="${station}"]`)).toBeVisible();
+      // With or without the name of a panel behind it.
+      await expect(page.locator(`main[data-station="${station.split('?')[0]}"]`)).toBeVisible();
       await page.waitForFunction(() => document.fonts.status === 'loaded');
     });
   },
@@ -86,6 +88,9 @@ export const test = base.extend<Fixtures, { shared: TestServer }>({
 });
 
 export { expect };
+
+/** Entries in the record of the bus before a test adds one. */
+export const told = libraryBus.story(new Date()).filter((line) => 'entry' in line).length;
 
 /** Waits until the nameplate says that everything is saved. */
 export async function saved(page: Page): Promise<void> {

@@ -1,4 +1,4 @@
-import { expect, field, saved, test } from './fixtures';
+import { cell, expect, field, saved, test, typeCell } from './fixtures';
 
 const inlet = 'circuit-inlet';
 
@@ -65,7 +65,7 @@ test('a bare timer is shown against the voltage check, and given up; a measured 
   page,
   open,
 }) => {
-  await open('protect');
+  await open('protect?panel=start');
   const timer = page.locator('.finding', { hasText: 'when the main closes' });
   await expect(timer).toContainText('After 0.35 s the bus as designed is at');
   const loaded = page.locator('[data-case="a load"]');
@@ -86,4 +86,65 @@ test('a bare timer is shown against the voltage check, and given up; a measured 
   await samples.fill('0.1 10\n0.2 x');
   await samples.blur();
   await expect(page.getByRole('alert')).toContainText('line 2 is not a pair of numbers');
+});
+
+test('what is typed wrong for one circuit does not stand in the field of the next', async ({
+  page,
+  open,
+}) => {
+  await open('protect');
+  const table = page.locator('[data-circuits]');
+  const length = field(page, 'circuits.circuit-main.lengthM');
+  await length.fill('long');
+  await length.press('Tab');
+  await expect(length).toHaveAttribute('aria-invalid', 'true');
+  const seconds = page.getByLabel('Seconds of load step 1');
+  await seconds.fill('-5');
+  await seconds.press('Tab');
+  await expect(page.getByText('Row 1: seconds above 0')).toBeVisible();
+  await table.getByRole('button', { name: 'Heater' }).click();
+  const next = field(page, 'circuits.circuit-heater.lengthM');
+  await expect(next).toHaveValue('5.2');
+  await expect(next).toHaveAttribute('aria-invalid', 'false');
+  await expect(seconds).toHaveValue('600');
+  await expect(page.getByText('Row 1: seconds above 0')).toHaveCount(0);
+  await table.getByRole('button', { name: 'Main' }).click();
+  await expect(length).toHaveValue('9.2');
+});
+
+test('a way in parts: the hot one governs, the table of sizes follows', async ({ page, open }) => {
+  await open('protect?circuit=circuit-charger');
+  const carries = page.locator('[data-figure="conductor.cable:circuit-charger:ampacityA"]').first();
+  const before = (await carries.textContent())!;
+  await page.getByRole('button', { name: 'Give the way in parts' }).click();
+  await expect(cell(page, 'circuits.circuit-charger.stretches.0.lengthM')).toHaveText('6.4');
+  await page.getByRole('button', { name: 'Another part' }).click();
+  await typeCell(page, 'circuits.circuit-charger.stretches.1.lengthM', '1.5');
+  await typeCell(page, 'circuits.circuit-charger.stretches.1.ambientC', '118');
+  await expect(carries).not.toHaveText(before);
+  await expect(page.locator('.finding', { hasText: 'Part 2: ' }).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Remove Part 2' }).click();
+  await expect(page.locator('.finding', { hasText: 'Part 2: ' })).toHaveCount(0);
+  await expect(carries).toHaveText(before);
+  await saved(page);
+});
+
+test('a branch behind contactors of its own shows its inrush, and a resistor takes it away', async ({
+  page,
+  open,
+}) => {
+  await open('protect?panel=start&circuit=circuit-charger');
+  await expect(page.getByText('no pre-charge of its own is asked for')).toBeVisible();
+  await page.locator('[data-circuits]').getByLabel('Contactors of Charger').selectOption('hollin-k200@1');
+  await expect(page.locator('[data-direct]')).toContainText('they close onto empty capacitors');
+  const finding = page.locator('.finding', { hasText: 'takes that inrush away' });
+  await expect(finding).toContainText('rush in');
+  await page
+    .getByRole('row', { name: /Ember E470/ })
+    .getByRole('button', { name: 'take' })
+    .click();
+  await expect(page.locator('[data-direct]')).toHaveCount(0);
+  await expect(page.getByText(/The bus of 220 µF reaches 95 %/)).toBeVisible();
+  await expect(finding).toHaveCount(0);
+  await saved(page);
 });

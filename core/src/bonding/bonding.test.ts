@@ -94,6 +94,18 @@ describe('bodies', () => {
     expect(check(over, 'bonding.none', 'device-i')).toMatchObject({ state: 'not-checked' });
   });
 
+  test('a strap without a section is no strap', () => {
+    const design = changed((draft) => {
+      draft.bonds = { 'box-a': { by: 'strap', areaMm2: 0, lengthM: 1 } };
+    });
+    for (const rule of ['bonding.resistance', 'bonding.withstand'])
+      expect(check(design, rule, 'box-a')).toMatchObject({ state: 'not-checked' });
+    const gaps = check(design, 'bonding.withstand', 'box-a') as { gaps: object[] };
+    expect(gaps.gaps).toContainEqual(
+      expect.objectContaining({ path: 'bonds.box-a.areaMm2', message: 'must be above 0' }),
+    );
+  });
+
   test('a body that does not conduct is asked for nothing', () => {
     const design = changed((draft) => void (draft.bonds = { 'box-a': { by: 'not-conductive' } }));
     const own = evaluate(design).checks.filter(({ subjects }) => subjects[0] === 'box-a');

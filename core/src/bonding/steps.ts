@@ -156,6 +156,16 @@ function withstand(body: Body, own: BondItem | undefined, unsaid: Gap[], read: R
     ...(by === 'strap' && areaMm2 === undefined
       ? [notGiven(`bonds.${body.id}.areaMm2`, `area of the strap of ${body.tag}`)]
       : []),
+    ...(by === 'strap' && areaMm2 !== undefined && !(areaMm2 > 0)
+      ? [
+          {
+            kind: 'invalid' as const,
+            path: `bonds.${body.id}.areaMm2`,
+            label: `area of the strap of ${body.tag}`,
+            message: 'must be above 0',
+          },
+        ]
+      : []),
     ...(part?.kind === 'fuse' ? [] : [notGiven(`circuits.${body.circuit}.fuse`, 'fuse')]),
     ...[largest, smallest].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : [])),
   ];

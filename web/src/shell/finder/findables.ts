@@ -48,6 +48,7 @@ export function findablesOf({ job, slate, router }: Context): Findable[] {
     ...thing('devices', 'device on the bus'),
     ...thing('masses', 'mass'),
     ...thing('modules', 'module'),
+    ...thing('joints', 'kind of joint'),
     ...Object.values(job.design.parts).map((part): Findable => ({
       kind: 'part',
       title: part.label,

@@ -223,7 +223,7 @@ const works = [
 <template>
   <section v-if="item !== undefined" class="sheet-card" aria-labelledby="walk-title" data-joint-walk>
     <div class="card-head">
-      <h2 id="walk-title">Walk along {{ item.tag.toLowerCase() }}</h2>
+      <h2 id="walk-title">Walk: {{ item.tag }}</h2>
       <select v-model="work" class="form-select which" aria-label="What the walk is for">
         <option v-for="one in works" :key="one.id" :value="one.id">{{ one.text }}</option>
       </select>

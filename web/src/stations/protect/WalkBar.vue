@@ -18,16 +18,22 @@ const unit = (work: JointWork) => (work === 'torque' ? 'N·m' : 'V');
       >Current that flowed<span class="box"
         ><input
           :id="`${id}-current`"
-          v-model="walk.currentText.value"
+          :value="walk.currentText.value"
           class="form-control"
           inputmode="decimal"
           autocomplete="off"
+          @input="walk.setCurrent(($event.target as HTMLInputElement).value)"
         /><span class="unit">A</span></span
       ></label
     >
     <label :for="`${id}-with`"
       >{{ work === 'torque' ? 'Wrench' : 'Meter'
-      }}<select :id="`${id}-with`" v-model="walk.chosen.value" class="form-select">
+      }}<select
+        :id="`${id}-with`"
+        class="form-select"
+        :value="walk.chosen.value"
+        @change="walk.setInstrument(($event.target as HTMLSelectElement).value)"
+      >
         <option v-if="walk.instruments.value.length === 0" value="">not registered</option>
         <option v-for="(one, i) in walk.instruments.value" :key="one.id" :value="i === 0 ? '' : one.id">
           {{ one.name }}

@@ -135,6 +135,8 @@ export function useWalk(
     currentText,
     currentA,
     open,
+    setCurrent: (text: string) => (currentText.value = text),
+    setInstrument: (id: string) => (chosen.value = id),
     takeBack: () => {
       typed.value = { ...typed.value, [work.value]: {} };
     },
