@@ -52,8 +52,8 @@ for (const theme of ['light', 'dark']) {
       const check = async (view: string) => found.push(...(await barriers(page, view, theme)));
       await signIn('owner');
       for (const station of theme === 'light'
-        ? ['brief', 'pack', 'network', 'protect']
-        : ['network', 'prove']) {
+        ? ['brief', 'pack', 'network', 'protect', 'protect?panel=start', 'protect?panel=bonds']
+        : ['network', 'prove', 'protect?panel=joints']) {
         await open(station);
         await page.waitForLoadState('networkidle');
         await check(station);

@@ -7,6 +7,7 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { measureBalance } from './bench/balance.mjs';
 import { measureDrag } from './bench/drag.mjs';
+import { measureProtect } from './bench/protect.mjs';
 import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
 ensureInstalled();
@@ -120,6 +121,11 @@ await page.waitForLoadState('networkidle');
 const drag = await measureDrag(page);
 report('longest task', drag.longestTaskMs, 50, 'ms');
 report('scripting per frame', drag.scriptPerFrameMs, 8, 'ms');
+
+console.log('\nFrom a click on a circuit to its finished plots');
+const clicks = (await measureProtect(page, second.url)).map(([, ms]) => ms ?? Infinity).sort((a, b) => a - b);
+report('median', clicks[clicks.length >> 1], 200, 'ms');
+report('slowest but one in twenty', clicks[Math.floor(clicks.length * 0.95)], 200, 'ms');
 
 console.log('\n400 cells with 30 readings each');
 const balance = await measureBalance(page, second.url);

@@ -1,7 +1,7 @@
 /**
  * Opens circuit after circuit of demo A in Protect.
  *
- * @returns the median over the clicks, ms, from the click until the coordination plot and the duty plot have told that
+ * @returns for each click the circuit and the ms from the click until the coordination plot and the duty plot have told that
  * they are finished
  */
 export async function measureProtect(page, url, rounds = 4) {

@@ -244,6 +244,15 @@ function judgeLoad(input: FuseInput, { sheet, raise }: Desk) {
   return { rmsA, rmsFraction, continuousOk, wearPerPeriod, periodsToWearOut };
 }
 
+let range: { minA: number; maxA: number; currents: readonly number[] } = { minA: 0, maxA: 0, currents: [] };
+
+/** The currents at which a fuse is tried. A ranking asks for those of one range again and again. */
+function faultCurrents({ faultMinA: minA, faultMaxA: maxA }: FuseInput): readonly number[] {
+  if (range.minA !== minA || range.maxA !== maxA)
+    range = { minA, maxA, currents: logSpaced(minA, maxA, faultPoints) };
+  return range.currents;
+}
+
 /** Clearing against the adiabatic limit of the cable, over the whole fault range. */
 function judgeCable(
   input: FuseInput,
@@ -263,7 +272,7 @@ function judgeCable(
     unit: 'A²s',
     source: 'IEC 60364-4-43',
   });
-  const unprotectedAtA = logSpaced(input.faultMinA, input.faultMaxA, faultPoints).filter((currentA) => {
+  const unprotectedAtA = faultCurrents(input).filter((currentA) => {
     const clearS = clearingTimeS(input, currentA);
     if (currentA < input.minBreakingA || clearS === null || clearS > adiabaticUpToS) return true;
     return currentA ** 2 * clearS > limitA2s;

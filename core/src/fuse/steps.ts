@@ -179,6 +179,17 @@ export function rankFuses(
   );
 }
 
+const offered = 4;
+
+/** The first of a ranking. Parts that fail by their ratings alone are looked at only where nothing else fits. */
+function replacements(input: FuseInput, parts: readonly PartOf<'fuse'>[]): RankedFuse[] {
+  const able = parts.filter(
+    ({ data }) => data.ratedVoltageV >= input.busVoltageV && data.breakingA >= input.faultMaxA,
+  );
+  const best = rankFuses(input, null, able).slice(0, offered);
+  return best.some(({ fits }) => fits) ? best : rankFuses(input, null, parts).slice(0, offered);
+}
+
 /** What a fuse must have to hold in a place, in numbers. */
 export function fuseNeeds(input: FuseInput): string[] {
   const n = formatNumber;
@@ -263,9 +274,10 @@ const mainFuseStep: StepDefinition = {
     const suggestions: Suggestion[] =
       message === null || input === null
         ? []
-        : rankFuses(input, null, read.parts('fuse'))
-            .filter((one) => one.partKey !== key)
-            .slice(0, 4);
+        : replacements(
+            input,
+            read.parts('fuse').filter((one) => partKey(one) !== key),
+          );
     const nothing = input !== null && suggestions.length > 0 && suggestions.every(({ fits }) => !fits);
     const said =
       message === null || !nothing
