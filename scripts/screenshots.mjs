@@ -87,8 +87,13 @@ const views = [
     async (page) => page.locator('#fuse-title').evaluate((title) => title.scrollIntoView()),
   ],
   [
+    'protect-joints',
+    `${demo}/protect?panel=joints`,
+    async (page) => page.locator('[data-joint-detail]').evaluate((detail) => detail.scrollIntoView()),
+  ],
+  [
     'protect-start',
-    `${demo}/protect`,
+    `${demo}/protect?panel=start`,
     async (page) => page.locator('#start-title').evaluate((title) => title.scrollIntoView()),
   ],
   [
@@ -134,6 +139,9 @@ const views = [
   ],
 ];
 
+/** One of them is taken in the dark theme. */
+const inTheDark = 'protect-start';
+
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
 try {
   for (const theme of ['light', 'dark']) {
@@ -147,14 +155,13 @@ try {
     page.on('pageerror', (error) => console.error(String(error)));
     page.on('console', (message) => message.type() === 'error' && console.error(message.text()));
     for (const [name, path, act] of views) {
-      const file = theme === 'light' ? name : `${name}-dark`;
-      if (only ? !only.includes(file) : theme === 'dark' && name !== 'protect') continue;
+      if ((theme === 'dark') !== (name === inTheDark) || only?.includes(name) === false) continue;
       await page.goto(url + path);
       await page.waitForLoadState('networkidle');
       await act(page);
       await page.waitForTimeout(700);
-      await page.screenshot({ path: join(folder, `${file}.png`) });
-      console.log(file);
+      await page.screenshot({ path: join(folder, `${name}.png`) });
+      console.log(name);
     }
     await context.close();
   }

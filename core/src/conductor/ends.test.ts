@@ -65,5 +65,8 @@ describe('the ends of a cable', () => {
     expect(table.find(({ areaMm2 }) => areaMm2 === 95)!.reasons).toEqual([
       'the gland clamps 11 to 17.5 mm, the cable has 18.7 mm',
     ]);
+    const governs = (area: number) => table.find(({ areaMm2 }) => areaMm2 === area)!.governs;
+    // The gland decides only where nothing else does.
+    expect([governs(95), governs(0.5), governs(50)]).toEqual(['gland', 'voltage drop', 'ampacity']);
   });
 });

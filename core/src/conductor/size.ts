@@ -7,7 +7,7 @@ import { glandProblem } from './ends';
 export const defaultMaxDropFraction = 0.02;
 
 /** Which criterion decides: the one whose use of its limit is the greatest. */
-export type CableCriterion = 'ampacity' | 'voltage drop' | 'does not fit the conduit';
+export type CableCriterion = 'ampacity' | 'voltage drop' | 'gland' | 'does not fit the conduit';
 
 /** What a cable’s parts make together: the hottest governs, drops and losses add up. */
 export type Together = Pick<
@@ -132,8 +132,9 @@ export function sizeTable(
     .map((part) => {
       const sized = size(part, ways, maxDropFraction);
       const clamp = gland === undefined ? null : glandProblem(gland.data, part.data.outerDiameterMm);
-      return clamp === null
-        ? sized
-        : { ...sized, fits: false, reasons: [...sized.reasons, `the gland ${clamp}`] };
+      if (clamp === null) return sized;
+      const reasons = [...sized.reasons, `the gland ${clamp}`];
+      // Where nothing else fails it is the gland that decides.
+      return { ...sized, fits: false, reasons, ...(sized.fits && { governs: 'gland' as const }) };
     });
 }

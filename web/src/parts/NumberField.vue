@@ -160,7 +160,7 @@ const defaulted = computed(
         @keydown.enter="onEnter"
         @keydown.esc.stop="cancel"
       />
-      <span v-if="as.unit && !bare" class="unit">{{ as.unit }}</span>
+      <span v-if="!bare" class="unit">{{ as.unit }}</span>
     </div>
     <p v-if="problem !== null" :id="`${id}-problem`" class="problem">{{ problem }}</p>
   </div>

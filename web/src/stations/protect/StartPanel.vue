@@ -223,7 +223,8 @@ function choose(name: 'startSchool' | 'completion', value: string, label: string
               <span
                 v-if="bar(sequence, lane)"
                 class="at"
-                :style="{ left: bar(sequence, lane)!.style.left }"
+                :class="{ late: bar(sequence, lane)!.late }"
+                :style="bar(sequence, lane)!.label"
                 >{{ ms(bar(sequence, lane)!.closes) }}</span
               >
             </span>
