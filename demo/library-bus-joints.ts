@@ -1,24 +1,9 @@
 import { mainCircuit, type BondItem, type Id, type JointItem } from '@torvek/core/document';
+import { lugs } from './joints';
 import { meter, technician, wrench } from './shop';
 import type { StoryLine } from './story';
 
 /** How the joints of demo A are made, how its bodies are bonded, and what the walks along them read. */
-
-const lugs = (studMm: number, torqueNm: number, engagementMm: number): JointItem => ({
-  tag: `Lugs on M${studMm}`,
-  on: 'lugs',
-  studMm,
-  boltClass: '8.8',
-  torqueNm,
-  engagementMm,
-  threadIn: 'steel',
-  face: 'tin',
-  otherFace: 'tin',
-  preparation: 'brushed',
-  stack: ['bar', 'lug', 'washer', 'spring', 'nut'],
-  crimp: 'crimp',
-  retorqueDays: 90,
-});
 
 export const busJoints: Record<Id, JointItem> = {
   'joint-posts': {

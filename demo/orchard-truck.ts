@@ -1,3 +1,4 @@
+import { lugs } from './joints';
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { levelAtEmpty } from './levelling';
 import { pinned } from './pinned';
@@ -249,14 +250,9 @@ const design: Design = {
       stack: ['post', 'bar', 'washer', 'spring', 'bolt'],
       retorqueDays: 60,
     },
-    'joint-lugs': {
-      tag: 'Lugs of the cables',
-      on: 'lugs',
-      face: 'tin',
-      otherFace: 'tin',
-      stack: ['bar', 'lug', 'washer', 'spring', 'nut'],
-      crimp: 'crimp',
-    },
+    'joint-m5': lugs(5, 5, 6),
+    'joint-m6': lugs(6, 9, 7),
+    'joint-m10': lugs(10, 38, 11),
   },
   bonds: {
     'box-seat': { by: 'strap', areaMm2: 16, lengthM: 0.25 },

@@ -38,7 +38,7 @@ const placeWords: Record<JointPlace, string> = {
 };
 const choices = (all: readonly string[]) => () => all.map((value) => ({ value, text: value }));
 const columns: GridColumn<Row>[] = [
-  { id: 'tag', title: 'kind', kind: 'text', label: 'Name', required: true, path: at('tag'), width: '9rem' },
+  { id: 'tag', title: 'kind', kind: 'text', label: 'Name', required: true, path: at('tag'), width: '8.4rem' },
   {
     id: 'on',
     title: 'on',
@@ -118,7 +118,7 @@ const columns: GridColumn<Row>[] = [
     path: at('threadIn'),
     choices: choices(threadMetals),
     none: () => '?',
-    width: '5.4rem',
+    width: '6.2rem',
   },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
 ];
