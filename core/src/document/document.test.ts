@@ -126,8 +126,10 @@ describe('a document', () => {
     expect([
       stationOfPath('vehicle.frontKg'),
       stationOfPath('devices.d.bleedOhm'),
+      stationOfPath('devices.d.isolation'),
+      stationOfPath('joints.j.torqueNm'),
       stationOfPath('strings'),
-    ]).toEqual(['brief', 'protect', 'pack']);
+    ]).toEqual(['brief', 'pack', 'protect', 'protect', 'pack']);
   });
   test('differences are leaves; lists are compared whole', () => {
     expect(differences({ a: { b: 1, c: [1, 2] }, d: 1 }, { a: { b: 2, c: [2, 1] }, e: 1 })).toEqual([

@@ -2,7 +2,8 @@
 import { defaultMaxDropFraction, sizeTable, type CableInput } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed, ref, useId, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
@@ -17,7 +18,6 @@ import { useCircuit } from './use-circuit';
 const job = useJob();
 const shelf = useLibrary();
 const units = useUnits();
-const id = useId();
 const { circuitId, circuit, at } = useCircuit();
 /** The class of insulation that is compared: that of the chosen cable. */
 const chosenClass = computed(() => {
@@ -45,18 +45,13 @@ const sizes = computed(() => {
         ...(chosenGland.value !== undefined && { gland: chosenGland.value }),
       });
 });
-const installs: { id: Install; label: string }[] = [
-  { id: 'free-air', label: 'free air' },
-  { id: 'steel-conduit', label: 'steel conduit' },
+const installs: { value: Install; text: string }[] = [
+  { value: 'free-air', text: 'free air' },
+  { value: 'steel-conduit', text: 'steel conduit' },
 ];
 const figure = (name: string) => `conductor.cable:${circuitId.value}:${name}`;
 const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
 const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
-
-function setInstall(event: Event): void {
-  const value = (event.target as HTMLSelectElement).value;
-  job.set(`${at.value}.install`, value === '' ? undefined : value, `Installation: ${value || 'default'}`);
-}
 </script>
 
 <template>
@@ -143,13 +138,12 @@ function setInstall(event: Event): void {
           unit="m"
         />
         <NumberField :path="`${at}.ambientC`" label="Ambient" unit="°C" />
-        <div class="pick" :data-path="`${at}.install`">
-          <label :for="id">Installation</label>
-          <select :id="id" class="form-select" :value="circuit?.install ?? ''" @change="setInstall">
-            <option value="">free air, default</option>
-            <option v-for="one in installs" :key="one.id" :value="one.id">{{ one.label }}</option>
-          </select>
-        </div>
+        <ChoiceField
+          :path="`${at}.install`"
+          label="Installation"
+          :options="installs"
+          none="free air, default"
+        />
         <template v-if="circuit?.install === 'steel-conduit'">
           <NumberField :path="`${at}.conduitInnerMm`" label="Conduit inside" unit="mm" />
           <NumberField :path="`${at}.conduitOuterMm`" label="Conduit outside" unit="mm" />
@@ -228,20 +222,5 @@ th {
   height: 1.8rem;
   padding-top: 0;
   padding-bottom: 0;
-}
-
-.pick {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 7.6rem;
-  align-items: center;
-  gap: 0.6rem;
-  font-size: 0.9rem;
-  min-height: 2rem;
-}
-
-.pick select {
-  height: 1.85rem;
-  padding-top: 0.1rem;
-  padding-bottom: 0.1rem;
 }
 </style>

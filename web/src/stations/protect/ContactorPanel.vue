@@ -2,7 +2,8 @@
 import { coilDefaults, coilOf, rankContactors, releaseMs, type ContactorPlace } from '@torvek/core/contactor';
 import { suppressions, type Suppression } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
-import { computed, useId } from 'vue';
+import { computed } from 'vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
@@ -13,7 +14,6 @@ import { useCircuit } from './use-circuit';
 /** The open circuit’s contactors: ranked for their place; pull-in when the 12 V is low; how fast each suppression lets go. */
 const job = useJob();
 const shelf = useLibrary();
-const id = useId();
 const { circuitId, circuit, at } = useCircuit();
 const contactor = computed(() => {
   const part = job.design.parts[circuit.value?.contactor ?? ''];
@@ -46,11 +46,6 @@ const ranked = computed(() => {
   return place === undefined ? [] : rankContactors(shelf.library.of('contactor'), place);
 });
 const figure = (name: string) => `contactor.coil:${circuitId.value}:${name}`;
-
-function choose(event: Event): void {
-  const value = (event.target as HTMLSelectElement).value;
-  job.set(`${at.value}.suppression`, value === '' ? undefined : value, 'Suppression of the coils');
-}
 </script>
 
 <template>
@@ -98,19 +93,12 @@ function choose(event: Event): void {
         </div>
       </div>
       <div>
-        <div class="pick" :data-path="`${at}.suppression`">
-          <label :for="id">Suppression</label>
-          <select
-            :id="id"
-            class="form-select"
-            :value="circuit?.suppression ?? ''"
-            :disabled="!job.editable"
-            @change="choose"
-          >
-            <option value="">plain diode, default</option>
-            <option v-for="one in suppressions" :key="one" :value="one">{{ words[one] }}</option>
-          </select>
-        </div>
+        <ChoiceField
+          :path="`${at}.suppression`"
+          label="Suppression"
+          :options="suppressions.map((value) => ({ value, text: words[value] }))"
+          none="plain diode, default"
+        />
         <NumberField :path="`${at}.clampV`" label="Clamps at" unit="V" :fallback="coilDefaults.clampV" />
         <NumberField
           path="settings.startLowV"
@@ -132,12 +120,6 @@ function choose(event: Event): void {
 </template>
 
 <style scoped>
-.pick {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.3fr);
-  align-items: center;
-}
-
 .bars {
   width: 46%;
 }

@@ -11,6 +11,7 @@ import { betweenFaces, galvanicLimitV, galvanicV, springOnFace } from '@torvek/c
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import ChoiceCell from '../../parts/ChoiceCell.vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import TextField from '../../parts/TextField.vue';
@@ -153,29 +154,20 @@ const degrees = pollutionDegrees.map((value) => ({
         </span>
       </div>
       <p class="soft">{{ metals }}</p>
-      <div class="pick">
-        <span>Prepared</span>
-        <ChoiceCell
-          :path="at('preparation')"
-          label="Preparation"
-          :options="preparations.map((value) => ({ value, text: words[value] }))"
-          none="?"
-        />
-      </div>
-      <div class="pick">
-        <span>Pollution degree</span>
-        <ChoiceCell :path="at('pollution')" label="Pollution degree" :options="degrees" none="2, default" />
-      </div>
+      <ChoiceField
+        :path="at('preparation')"
+        label="Prepared"
+        :options="preparations.map((value) => ({ value, text: words[value] }))"
+        none="?"
+      />
+      <ChoiceField :path="at('pollution')" label="Pollution degree" :options="degrees" none="2, default" />
       <template v-if="item.on === 'lugs'">
-        <div class="pick">
-          <span>Crimped</span>
-          <ChoiceCell
-            :path="at('crimp')"
-            label="Crimp"
-            :options="crimpSchools.map((value) => ({ value, text: words[value] }))"
-            none="crimp alone, default"
-          />
-        </div>
+        <ChoiceField
+          :path="at('crimp')"
+          label="Crimped"
+          :options="crimpSchools.map((value) => ({ value, text: words[value] }))"
+          none="crimp alone, default"
+        />
         <TextField :path="at('die')" label="Die" />
       </template>
       <NumberField :path="at('retorqueDays')" label="Torqued again after" unit="d" />

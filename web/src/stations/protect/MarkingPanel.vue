@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { screenEnds, senseMarkings, sheaths, type ScreenEnd, type Sheath } from '@torvek/core/document';
 import { computed } from 'vue';
-import ChoiceCell from '../../parts/ChoiceCell.vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import TextField from '../../parts/TextField.vue';
@@ -114,10 +114,9 @@ const markingWords = { orange: 'orange as well', sleeve: 'in sleeves of another 
       <template #tag="{ row }">{{ row.name }}</template>
     </EditGrid>
     <div class="sense">
-      <span>Thin sense leads are</span>
-      <ChoiceCell
+      <ChoiceField
         path="settings.senseMarking"
-        label="Marking of sense leads"
+        label="Thin sense leads are"
         :options="senseMarkings.map((value) => ({ value, text: markingWords[value] }))"
         none="orange as well, default"
       />
@@ -139,7 +138,7 @@ const markingWords = { orange: 'orange as well', sleeve: 'in sleeves of another 
 <style scoped>
 .sense {
   display: grid;
-  grid-template-columns: 10rem 15rem minmax(0, 20rem);
+  grid-template-columns: 25rem minmax(0, 20rem);
   gap: 0.8rem;
   align-items: center;
   margin-top: 0.6rem;

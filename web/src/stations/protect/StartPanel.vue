@@ -8,7 +8,8 @@ import {
 } from '@torvek/core/document';
 import { startSequence, timerAgainstVoltage, type StartSequence } from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import { computed, useId } from 'vue';
+import { computed } from 'vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, limitLine, token } from '../../parts/plot/echarts';
@@ -17,7 +18,6 @@ import { usePrecharge } from './use-precharge';
 
 /** The start: both orders of closing with their events, and what a bare timer makes of a bus that is not as designed. */
 const job = useJob();
-const id = useId();
 const at = `circuits.${mainCircuit}`;
 const run = usePrecharge(computed(() => mainCircuit));
 const circuit = computed(() => job.design.circuits[mainCircuit]);
@@ -151,10 +151,6 @@ const table = computed(() => ({
   ]),
 }));
 const makes = computed(() => contactor.value?.makeA ?? null);
-
-function choose(name: 'startSchool' | 'completion', value: string, label: string): void {
-  job.set(`${at}.${name}`, value === '' ? undefined : value, label);
-}
 </script>
 
 <template>
@@ -164,34 +160,20 @@ function choose(name: 'startSchool' | 'completion', value: string, label: string
       <span class="hint">the order of closing, and what closes the second main</span>
     </div>
     <div class="asks">
-      <label :for="`${id}-school`" :data-path="`${at}.startSchool`"
-        >Order<select
-          :id="`${id}-school`"
-          class="form-select"
-          :value="circuit?.startSchool ?? ''"
-          :disabled="!job.editable"
-          @change="
-            choose('startSchool', ($event.target as HTMLSelectElement).value, 'Order of closing at a start')
-          "
-        >
-          <option value="">one by one, default</option>
-          <option v-for="one in startSchools" :key="one" :value="one">{{ words[one] }}</option>
-        </select></label
-      >
-      <label :for="`${id}-completion`" :data-path="`${at}.completion`"
-        >The second main is closed by<select
-          :id="`${id}-completion`"
-          class="form-select"
-          :value="circuit?.completion ?? ''"
-          :disabled="!job.editable"
-          @change="
-            choose('completion', ($event.target as HTMLSelectElement).value, 'What closes the second main')
-          "
-        >
-          <option value="">the bus voltage, default</option>
-          <option v-for="one in completions" :key="one" :value="one">{{ completionWords[one] }}</option>
-        </select></label
-      >
+      <ChoiceField
+        :path="`${at}.startSchool`"
+        label="Order"
+        above
+        :options="startSchools.map((value) => ({ value, text: words[value] }))"
+        none="one by one, default"
+      />
+      <ChoiceField
+        :path="`${at}.completion`"
+        label="The second main is closed by"
+        above
+        :options="completions.map((value) => ({ value, text: completionWords[value] }))"
+        none="the bus voltage, default"
+      />
       <NumberField :path="`${at}.timerS`" label="Bare timer" unit="s" />
     </div>
     <p v-if="run === undefined || contactor === null" class="panel-empty">
