@@ -154,6 +154,7 @@ const design: Design = {
         overhangMm: 17,
         holeMm: 8.4,
         flexMm: 40,
+        coating: 'powder',
         ambientC: 45,
       },
     },

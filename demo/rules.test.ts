@@ -140,6 +140,8 @@ const wrong: Record<string, (draft: Design) => void> = {
   'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0233),
   'balance.bleeding-undoes-bottom': (draft) => void (draft.pack.balance!.school = 'bottom'),
   'busbar.hotter-than-allowed': (draft) => void (draft.pack.busbars!['busbar-mains']!.maxC = 50),
+  'busbar.bare': (draft) => void (draft.pack.busbars!['busbar-mains']!.coating = 'bare'),
+  'contactor.no-aux': (draft) => void (circuit(draft).contactor = pin(draft, contactorOf('hollin-k50'))),
   'busbar.hole-near-end': (draft) => void (draft.pack.busbars!['busbar-mains']!.holeMm = 17),
   'busbar.stiff-between-posts': (draft) => void delete draft.pack.busbars!['busbar-mains']!.flexMm,
   'busbar.no-balance': (draft) => void (draft.pack.busbars!['busbar-mains']!.currentA = 5000),

@@ -24,6 +24,14 @@ export const busbarPlaceRules = {
     'A longer end, or a smaller stud.',
     'Practice of drilled bars: at least one diameter to the edge',
   ),
+  bare: rule(
+    'bare',
+    'mend',
+    'The bus bar is bare',
+    'A dropped tool or a loose strand bridges bare bars, and the arc stays.',
+    'Dip it, powder it or sleeve it, with the contact faces left free.',
+    'Practice of bars in battery boxes',
+  ),
   stiff: rule(
     'stiff-between-posts',
     'note',
@@ -41,6 +49,9 @@ export const defaultOverhangMm = 12;
 /** End to end, mm. */
 export const barLengthMm = ({ betweenMm, overhangMm }: BusbarItem): number =>
   (betweenMm ?? 0) + 2 * (overhangMm ?? defaultOverhangMm);
+
+const bareEmissivity = 0.3;
+const coatedEmissivity = 0.9;
 
 /** More expansion than this between two fixed posts asks for a flexible section, mm. */
 const stiffMm = 0.1;
@@ -75,6 +86,14 @@ const barStep: StepDefinition = {
       `${at}.holeMm`,
       'hole',
     );
+    // A coat radiates about as paint does; how warm it is beneath is the metal’s temperature.
+    if (bar.coating !== undefined)
+      inputs.set(
+        'emissivity',
+        bar.coating === 'bare' ? bareEmissivity : coatedEmissivity,
+        { kind: 'document', path: `${at}.coating` },
+        'emissivity of the coating',
+      );
     const run = inputs.run(busbar);
     const maxC = bar.maxC ?? defaultBarMaxC;
     const figures = run.figures('busbar.bar', subject, [
@@ -110,6 +129,14 @@ const barStep: StepDefinition = {
           ? `${formatNumber(beyondMm)} mm are left beyond a hole of ${formatNumber(widest)} mm in ${bar.tag}.`
           : null,
         [{ label: 'metal beyond the hole', value: beyondMm, unit: 'mm' }],
+      ),
+      judge(
+        busbarPlaceRules.bare,
+        [subject],
+        bar.coating === undefined
+          ? [{ kind: 'not-given', path: `${at}.coating`, label: `coating of ${bar.tag}` }]
+          : [],
+        bar.coating === 'bare' ? `${bar.tag} is bare over ${formatNumber(barLengthMm(bar))} mm.` : null,
       ),
       judge(
         busbarPlaceRules.stiff,

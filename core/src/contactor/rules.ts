@@ -44,6 +44,14 @@ export const contactorRules = {
     'See that the controller does not open on over-current before the fuse has cleared.',
     source,
   ),
+  noAux: rule(
+    'no-aux',
+    'note',
+    'Nothing tells whether the contacts are open',
+    'A driver that fails short, or contacts that have welded, keep the circuit closed, and nobody sees it.',
+    'Contactors with an auxiliary contact, or a weld test by voltage at each start and stop; clamp the driver’s gate.',
+    'Contactor makers’ data',
+  ),
   chosen: rule(
     'chosen-contactor',
     'stop',

@@ -92,6 +92,26 @@ const contactorStep: StepDefinition = {
               ),
             ]),
         compare('faultBreak', largest, data?.breakA ?? 0, 'A', 'The largest fault is', 'break'),
+        judge(
+          rules.noAux,
+          [subject],
+          [
+            ...missing,
+            ...(chosen !== null && data?.auxContact === undefined
+              ? [
+                  {
+                    kind: 'not-given' as const,
+                    path: `circuits.${subject}.contactor`,
+                    label: 'auxiliary contact of the contactor',
+                  },
+                ]
+              : []),
+          ],
+          data?.auxContact === false
+            ? `${chosen?.label} has no auxiliary contact; ${formatNumber(data.continuousA)} A may go on flowing unseen.`
+            : null,
+          [{ label: 'auxiliary contact', value: data?.auxContact === true ? 1 : 0, unit: '' }],
+        ),
         judgeChosen(subject, read, chosen, place, [...missing, ...unknown]),
       ],
       ...(place !== null && { run: { calculator: 'contactor', input: place, result: null } }),

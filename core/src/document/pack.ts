@@ -103,6 +103,10 @@ export interface BalancePlan {
   leadLimitA?: number;
 }
 
+/** What covers a bar. */
+export const coatings = ['bare', 'dipped', 'powder', 'sleeve'] as const;
+export type Coating = (typeof coatings)[number];
+
 /** A flat bar between two studs, drilled at both ends. */
 export interface BusbarItem {
   tag: string;
@@ -121,6 +125,7 @@ export interface BusbarItem {
   otherHoleMm?: number;
   /** Length of the flexible section in its middle; 0 or absent: none. */
   flexMm?: number;
+  coating?: Coating;
   ambientC?: number;
   /** What it may reach: the stud’s, the module’s or the insulation’s limit. */
   maxC?: number;

@@ -23,7 +23,7 @@ import {
   stackItems,
   threadMetals,
 } from './joints';
-import { accessSides, balanceSchools, materialGroups, pollutionDegrees, vents } from './pack';
+import { accessSides, balanceSchools, coatings, materialGroups, pollutionDegrees, vents } from './pack';
 import { cycleChoices } from './vehicle';
 
 const n = number.optional();
@@ -118,6 +118,7 @@ const designShape = record({
         holeMm: n,
         otherHoleMm: n,
         flexMm: n,
+        coating: oneOf.optional(coatings),
         ambientC: n,
         maxC: n,
       }),

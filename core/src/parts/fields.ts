@@ -132,6 +132,14 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
       no: 'as it pulls in',
       optional: true,
     },
+    {
+      kind: 'flag',
+      name: 'auxContact',
+      label: 'Auxiliary contact',
+      yes: 'tells whether it is closed',
+      no: 'none',
+      optional: true,
+    },
   ],
   fuse: [
     n('ratedA', 'Rated current', 'A'),

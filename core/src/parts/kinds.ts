@@ -48,6 +48,8 @@ export interface ContactorData {
   dropOutA?: number;
   /** It holds with less than it pulls in with. */
   economiser?: boolean;
+  /** It tells by a contact of its own whether the main ones are closed. */
+  auxContact?: boolean;
 }
 
 export interface FuseData {

@@ -126,7 +126,11 @@ const shortTimeMultiples: [multiple: number, timeS: number][] = [
   [12, 0.45],
 ];
 
-function contactorOf(id: string, number: string, row: Omit<ContactorData, 'shortTime'>): PartOf<'contactor'> {
+function contactorOf(
+  id: string,
+  number: string,
+  row: Omit<ContactorData, 'shortTime' | 'auxContact'>,
+): PartOf<'contactor'> {
   const coilOhm = Number((row.coilV / row.coilPullInA).toPrecision(3));
   const data = {
     ...row,
@@ -134,6 +138,7 @@ function contactorOf(id: string, number: string, row: Omit<ContactorData, 'short
     coilHenry: Number((0.012 * coilOhm).toPrecision(2)),
     pullInV: 7.2,
     dropOutA: Number((0.12 * row.coilPullInA).toPrecision(2)),
+    auxContact: row.continuousA >= 100,
     economiser: row.coilHoldW < 0.7 * row.coilV * row.coilPullInA,
     shortTime: curveOf(row.continuousA, shortTimeMultiples),
   };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { busbarMaterials, defaultBarMaxC } from '@torvek/core/conductor';
+import { coatings, type Coating } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
@@ -34,6 +35,12 @@ const mm = (field: string, title: string, width = '4.2rem'): GridColumn<Row> => 
   width,
 });
 const figure = (id: string, name: string) => job.figure(`busbar.bar:${id}:${name}`);
+const coats: Record<Coating, string> = {
+  bare: 'bare',
+  dipped: 'dipped',
+  powder: 'powder',
+  sleeve: 'sleeved',
+};
 const columns: GridColumn<Row>[] = [
   { id: 'tag', title: 'bar', kind: 'text', label: 'Name', required: true, path: at('tag'), width: '6rem' },
   {
@@ -70,6 +77,16 @@ const columns: GridColumn<Row>[] = [
   mm('betweenMm', 'studs'),
   mm('holeMm', 'hole', '3.8rem'),
   mm('flexMm', 'flexible'),
+  {
+    id: 'coating',
+    title: 'coating',
+    kind: 'choice',
+    label: 'Coating',
+    path: at('coating'),
+    choices: () => coatings.map((value) => ({ value, text: coats[value] })),
+    none: () => '?',
+    width: '5.2rem',
+  },
   {
     id: 'temperature',
     title: 'reaches',
