@@ -129,3 +129,33 @@ describe('a cable whose way has parts', () => {
     });
   });
 });
+
+describe('a bus that is emptied actively', () => {
+  const active = (bleedOhm: number | undefined) =>
+    changed((draft) => {
+      const inverter = draft.devices['device-inverter']!;
+      inverter.activeOhm = 220;
+      if (bleedOhm === undefined) delete inverter.bleedOhm;
+      else inverter.bleedOhm = bleedOhm;
+    });
+  const packV = 96 * 4.2;
+  const farad = value(libraryBus.design, 'precharge.bus:bus:capacitanceF')!;
+  const discharge = (design: Design, name: string) => value(design, `precharge.discharge:bus:${name}`)!;
+
+  test('falls by both resistors together; only the one that is always on gives heat', () => {
+    const design = active(2000);
+    const both = 1 / (1 / 220 + 1 / 2000);
+    expect(value(design, 'precharge.bus:bus:emptyOhm')!).toBeCloseTo(both, 9);
+    expect(discharge(design, 'timeToSafeS')).toBeCloseTo(both * farad * Math.log(packV / 60), 9);
+    expect(discharge(design, 'bleedPowerAtVoltageW')).toBeCloseTo(packV ** 2 / 2000, 9);
+    expect(states(design, 'bus-discharge.active-alone')).toEqual([['bus', 'clear']]);
+  });
+
+  test('alone it gives no heat while it runs, and a note that nothing else would', () => {
+    const design = active(undefined);
+    expect(discharge(design, 'timeToSafeS')).toBeCloseTo(220 * farad * Math.log(packV / 60), 9);
+    expect(discharge(design, 'bleedPowerAtVoltageW')).toBe(0);
+    expect(states(design, 'bus-discharge.no-bleed')).toEqual([['bus', 'clear']]);
+    expect(states(design, 'bus-discharge.active-alone')).toEqual([['bus', 'raised']]);
+  });
+});

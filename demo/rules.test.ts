@@ -176,6 +176,10 @@ const wrong: Record<string, (draft: Design) => void> = {
   'precharge.chosen-resistor': (draft) => void (circuit(draft).timeoutS = 3.5),
   'precharge.no-resistor-fits': (draft) => void (circuit(draft).timeoutS = 60),
   'bus-discharge.too-slow': (draft) => void (draft.devices['device-inverter']!.bleedOhm = 2200),
+  'bus-discharge.active-alone': (draft) => {
+    delete draft.devices['device-inverter']!.bleedOhm;
+    draft.devices['device-inverter']!.activeOhm = 200;
+  },
   'bus-discharge.no-bleed': (draft) => void delete draft.devices['device-inverter']!.bleedOhm,
   'fuse.voltage': (draft) => void (circuit(draft).fuse = pin(draft, fuseOf('calderside-f400l'))),
   'fuse.breaking-capacity': (draft) => void (draft.pack.warmResistanceFactor = 0.3),

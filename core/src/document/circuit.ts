@@ -31,6 +31,8 @@ export interface DeviceItem {
   busCapacitanceF?: number;
   /** A bleed resistor inside it that is always on. */
   bleedOhm?: number;
+  /** A resistor that is switched across the bus at shut-down alone. */
+  activeOhm?: number;
   /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
   prechargeLoadOhm?: number;
   /** A heater of plain resistance: the power it is rated for, and at which voltage. */

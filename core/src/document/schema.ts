@@ -184,6 +184,7 @@ const designShape = record({
       maxV: n,
       busCapacitanceF: n,
       bleedOhm: n,
+      activeOhm: n,
       prechargeLoadOhm: n,
       ratedPowerW: n,
       ratedVoltageV: n,

@@ -63,7 +63,7 @@ export const busStep: StepDefinition = {
       });
     }
     const inputsOf = (
-      field: 'busCapacitanceF' | 'bleedOhm' | 'prechargeLoadOhm',
+      field: 'busCapacitanceF' | 'bleedOhm' | 'activeOhm' | 'prechargeLoadOhm',
       symbol: string,
       unit: string,
     ): TracedInput[] =>
@@ -73,7 +73,7 @@ export const busStep: StepDefinition = {
           ? []
           : [
               {
-                symbol: `${symbol}_${i + 1}`,
+                symbol: symbol.includes('_') ? `${symbol}${i + 1}` : `${symbol}_${i + 1}`,
                 value,
                 unit,
                 origin: { kind: 'document' as const, path: `devices.${id}.${field}` },
@@ -84,10 +84,10 @@ export const busStep: StepDefinition = {
     const resistor = (
       name: string,
       label: string,
-      field: 'bleedOhm' | 'prechargeLoadOhm',
+      fields: readonly ('bleedOhm' | 'activeOhm' | 'prechargeLoadOhm')[],
       gap: Gap,
     ): Figure => {
-      const inputs = inputsOf(field, 'R', 'Ω');
+      const inputs = fields.flatMap((field) => inputsOf(field, field === 'activeOhm' ? 'R_a' : 'R', 'Ω'));
       const bad = inputs.find(({ value }) => value <= 0);
       const gaps: Gap[] =
         bad?.origin?.kind === 'document'
@@ -144,12 +144,17 @@ export const busStep: StepDefinition = {
                   },
                 ],
         },
-        resistor('bleedOhm', 'Bleed resistance', 'bleedOhm', {
+        resistor('bleedOhm', 'Bleed resistance', ['bleedOhm'], {
           kind: 'not-given',
           path: 'devices',
           label: 'bleed resistor of any device',
         }),
-        resistor('loadOhm', 'Load during pre-charge', 'prechargeLoadOhm', {
+        resistor('emptyOhm', 'Resistance that empties the bus', ['bleedOhm', 'activeOhm'], {
+          kind: 'not-given',
+          path: 'devices',
+          label: 'bleed resistor or active discharge of any device',
+        }),
+        resistor('loadOhm', 'Load during pre-charge', ['prechargeLoadOhm'], {
           kind: 'never',
           label: 'No device draws during pre-charge',
         }),

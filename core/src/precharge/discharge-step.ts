@@ -1,10 +1,10 @@
-import { figureId } from '../figure';
+import { figureId, type Figure } from '../figure';
 import { onMainBus } from '../network';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../step';
 import { busDischarge } from './bus-discharge';
 import { mainBus, ownBuses } from './bus-step';
 import { packHighest, capacitanceOf } from './places';
-import { bleedHeat } from './rules';
+import { activeAlone, bleedHeat } from './rules';
 
 export const dischargeStep: StepDefinition = {
   id: 'precharge.discharge',
@@ -15,7 +15,7 @@ export const dischargeStep: StepDefinition = {
     const inputs = new Inputs(read);
     inputs.figure('voltageV', packHighest);
     inputs.figure('capacitanceF', capacitanceOf(subject));
-    inputs.figure('bleedOhm', figureId('precharge.bus', subject, 'bleedOhm'));
+    inputs.figure('bleedOhm', figureId('precharge.bus', subject, 'emptyOhm'));
     inputs.optional('safeVoltageV', settings.touchLimitV, 'settings.touchLimitV', 'touch limit');
     inputs.optional(
       'limitS',
@@ -37,6 +37,11 @@ export const dischargeStep: StepDefinition = {
       { name: 'bleedPowerAtVoltageW', symbol: 'P', label: 'Bleed heat', unit: 'W' },
       { name: 'largestBleedOhmForLimit', symbol: 'R_max', label: 'Largest bleed for the limit', unit: 'Ω' },
     ]);
+    const passive = read.figure(figureId('precharge.bus', subject, 'bleedOhm'));
+    const heat = figures.find(({ id }) => id.endsWith(':bleedPowerAtVoltageW'))!;
+    // What is switched on at shut-down alone gives no heat while it runs.
+    if (run.input !== null && passive.value !== run.input.bleedOhm)
+      Object.assign(heat, onlyPassive(heat, run.input.voltageV, passive));
     const values = [
       { label: 'time to below the touch limit', value: run.result?.timeToSafeS ?? 0, unit: 's' },
       { label: 'limit', value: max ?? 0, unit: 's' },
@@ -47,7 +52,9 @@ export const dischargeStep: StepDefinition = {
       subject === mainBus || fed === undefined
         ? onMainBus({ devices: all, circuits: read.at('circuits') }).map((id) => all[id]!)
         : [fed];
-    const none = devices.length > 0 && devices.every((device) => device.bleedOhm === undefined);
+    const none =
+      devices.length > 0 &&
+      devices.every(({ bleedOhm, activeOhm }) => bleedOhm === undefined && activeOhm === undefined);
     const capacitance = read.figure(capacitanceOf(subject));
     const noBleed = judge(
       bleedHeat,
@@ -59,6 +66,41 @@ export const dischargeStep: StepDefinition = {
           ? `No device among ${devices.length} on the bus has a bleed resistor entered.`
           : `${fed?.tag} hangs behind contactors of its own and has no bleed resistor entered.`,
     );
-    return run.output(figures, [...run.checks([subject], values), noBleed]);
+    const active = devices.filter(({ activeOhm }) => activeOhm !== undefined);
+    const alone = judge(
+      activeAlone,
+      [subject],
+      run.gaps,
+      active.length > 0 && passive.value === null
+        ? `Of ${devices.length} devices ${active.length} ${active.length === 1 ? 'empties' : 'empty'} the bus actively and none has a bleed that is always on.`
+        : null,
+    );
+    return run.output(figures, [...run.checks([subject], values), noBleed, alone]);
   },
 };
+
+/** The heat of the bleeds that are always on; none when there are none. */
+function onlyPassive(heat: Figure, voltageV: number, passive: Figure): Figure {
+  const value = passive.value === null ? 0 : voltageV ** 2 / passive.value;
+  return {
+    ...heat,
+    value,
+    working:
+      passive.value === null
+        ? []
+        : [
+            {
+              symbol: 'P',
+              label: heat.label,
+              formula: 'V²/R',
+              inputs: [
+                { symbol: 'V', value: voltageV, unit: 'V', origin: { kind: 'figure', id: packHighest } },
+                { symbol: 'R', value: passive.value, unit: 'Ω', origin: { kind: 'figure', id: passive.id } },
+              ],
+              value,
+              unit: 'W',
+              source: 'Bleeds that are always on',
+            },
+          ],
+  };
+}

@@ -17,8 +17,18 @@ export const bleedHeat = defineRule({
   grade: 'stop',
   title: 'Nothing discharges the bus',
   why: 'Without a bleed resistor or an active discharge the capacitors keep the pack’s voltage for minutes or hours after shut-down.',
-  remedy: 'Enter the bleed resistor of a device, or fit one across the bus.',
+  remedy: 'Enter the bleed resistor or the active discharge of a device, or fit one across the bus.',
   source: 'Usual requirement: below 60 V DC within seconds after shut-down',
+});
+
+export const activeAlone = defineRule({
+  id: 'bus-discharge.active-alone',
+  version: 1,
+  grade: 'note',
+  title: 'Only a switched resistor empties the bus',
+  why: 'Without its supply or its driver nothing discharges the capacitors, and that is just when somebody opens the vehicle.',
+  remedy: 'A bleed that is always on beside it, even a slow one, and a wait in the instructions.',
+  source: 'Practice of bus discharge: a second way that needs nothing',
 });
 
 export const bareTimer = defineRule({

@@ -43,6 +43,7 @@ const columns: GridColumn<Row>[] = [
   number('maxV', 'to', 'Highest voltage', 'V'),
   number('busCapacitanceF', 'capacitance', 'Bus capacitance', 'µF', 1e-6),
   number('bleedOhm', 'bleed', 'Bleed resistor', 'Ω'),
+  number('activeOhm', 'active', 'Active discharge at shut-down', 'Ω'),
   number('prechargeLoadOhm', 'in pre-charge', 'Load during pre-charge', 'Ω'),
   number('ratedPowerW', 'heater', 'Rated power of a plain heater', 'kW', 1000),
   number('ratedVoltageV', 'rated at', 'Voltage of that rating', 'V'),
