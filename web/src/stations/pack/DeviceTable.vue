@@ -37,7 +37,7 @@ const columns: GridColumn<Row>[] = [
     label: 'Name',
     required: true,
     path: ({ id }) => `devices.${id}.tag`,
-    width: '10rem',
+    width: '9.4rem',
   },
   number('minV', 'from', 'Lowest voltage', 'V'),
   number('maxV', 'to', 'Highest voltage', 'V'),
@@ -110,6 +110,12 @@ function remove(id: string, tag: string): void {
 </template>
 
 <style scoped>
+/* Eleven columns: their names may take two lines. */
+:deep(.grid-table th) {
+  white-space: normal;
+  vertical-align: bottom;
+}
+
 .add {
   width: 12rem;
   margin-top: 0.5rem;

@@ -3,7 +3,7 @@ import { parseQuantity } from '@torvek/core/quantity';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, type ComputedRef } from 'vue';
 import { newId } from '../../api/client';
-import type { GridSheet } from '../../parts/grid/columns';
+import { ownSheet } from '../../parts/grid/own-sheet';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
@@ -25,23 +25,11 @@ export function useWalk(
   const register = useInstruments();
   if (register.all.length === 0) void register.load();
   const typed = useStorage<Typed>(`torvek.walk.${session.person?.id ?? ''}.${job.id}`, nothing());
-  const sheet: GridSheet = {
-    get shown() {
-      return typed.value;
-    },
-    get committed() {
-      return typed.value;
-    },
-    get editable() {
-      return session.mayRecord;
-    },
-    change(_label, recipe) {
-      const draft = JSON.parse(JSON.stringify({ ...nothing(), ...typed.value })) as Typed;
-      recipe(draft);
-      typed.value = draft;
-    },
-    preview: () => undefined,
-  };
+  const sheet = ownSheet(
+    () => ({ ...nothing(), ...typed.value }),
+    () => session.mayRecord,
+    (draft) => (typed.value = draft),
+  );
   const list = computed(() =>
     known.value.flatMap(({ id, tag }) => {
       const value = typed.value[work.value]?.[id];

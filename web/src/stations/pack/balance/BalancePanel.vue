@@ -9,7 +9,8 @@ import { useRoute, useRouter } from 'vue-router';
 import { newId } from '../../../api/client';
 import GapLink from '../../../parts/GapLink.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
-import type { GridColumn, GridSheet } from '../../../parts/grid/columns';
+import type { GridColumn } from '../../../parts/grid/columns';
+import { ownSheet } from '../../../parts/grid/own-sheet';
 import { makePdf, savePdf } from '../../../parts/pdf';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
@@ -85,25 +86,15 @@ const typed = useStorage<Record<string, number>>(`torvek.cells.${session.person?
 const sheetData = computed(() => ({
   volts: Object.fromEntries(rows.value.map(({ id }) => [id, typed.value[id]])),
 }));
-const sheet: GridSheet = {
-  get shown() {
-    return sheetData.value;
-  },
-  get committed() {
-    return sheetData.value;
-  },
-  get editable() {
-    return session.mayRecord;
-  },
-  change(_label, recipe) {
-    const draft = { volts: { ...sheetData.value.volts } };
-    recipe(draft);
+const sheet = ownSheet(
+  () => sheetData.value,
+  () => session.mayRecord,
+  ({ volts }) => {
     typed.value = Object.fromEntries(
-      Object.entries(draft.volts).filter((pair): pair is [string, number] => pair[1] !== undefined),
+      Object.entries(volts).filter((pair): pair is [string, number] => pair[1] !== undefined),
     );
   },
-  preview: () => undefined,
-};
+);
 const settles = ({ phase, outlook }: BalanceRow) => {
   if (phase !== 'resting' || outlook.settledV === null) return '';
   const half = halfWidthMv(outlook);

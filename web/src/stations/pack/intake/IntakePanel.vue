@@ -10,7 +10,8 @@ import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
-import type { GridColumn, GridSheet } from '../../../parts/grid/columns';
+import type { GridColumn } from '../../../parts/grid/columns';
+import { ownSheet } from '../../../parts/grid/own-sheet';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
@@ -43,25 +44,11 @@ onMounted(() => {
 const typed = useStorage<Record<Id, IntakeRow>>(`torvek.intake.${session.person?.id ?? ''}.${job.id}`, {});
 const recorded = computed(() => recordedSheet(job.design, job.assessment.steps, job.entries));
 const shown = computed(() => withTyped(recorded.value, typed.value));
-const sheet: GridSheet = {
-  get shown() {
-    return shown.value;
-  },
-  get committed() {
-    return shown.value;
-  },
-  get editable() {
-    return session.mayRecord;
-  },
-  change(_label, recipe) {
-    const draft = structuredClone({
-      rows: JSON.parse(JSON.stringify(shown.value.rows)) as IntakeSheet['rows'],
-    });
-    recipe(draft);
-    typed.value = typedIn(recorded.value, draft);
-  },
-  preview: () => undefined,
-};
+const sheet = ownSheet(
+  () => shown.value,
+  () => session.mayRecord,
+  (draft) => (typed.value = typedIn(recorded.value, draft)),
+);
 
 interface Row {
   id: Id;
