@@ -181,13 +181,15 @@ export function rankFuses(
 
 const offered = 4;
 
-/** The first of a ranking. Parts that fail by their ratings alone are looked at only where nothing else fits. */
+/**
+ * The first of a ranking. Parts that fail by their ratings alone cannot fit: they are looked at only where there are no
+ * others.
+ */
 function replacements(input: FuseInput, parts: readonly PartOf<'fuse'>[]): RankedFuse[] {
   const able = parts.filter(
     ({ data }) => data.ratedVoltageV >= input.busVoltageV && data.breakingA >= input.faultMaxA,
   );
-  const best = rankFuses(input, null, able).slice(0, offered);
-  return best.some(({ fits }) => fits) ? best : rankFuses(input, null, parts).slice(0, offered);
+  return rankFuses(input, null, able.length > 0 ? able : parts).slice(0, offered);
 }
 
 /** What a fuse must have to hold in a place, in numbers. */
