@@ -1,7 +1,6 @@
 import { mainCircuit, type BondItem, type CircuitItem, type Id } from '../document';
 import { figureId, type Check, type Figure, type Gap } from '../figure';
-import { clearingTimeS } from '../fuse';
-import { logSpaced } from '../math';
+import { faultPoints, uncoveredAt } from '../fuse';
 import { feedingCircuit } from '../network';
 import { formatNumber, formatQuantity } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
@@ -11,8 +10,6 @@ import { bondingRules as rules, markingRules, mostBondOhm, sourceRules } from '.
 const n = formatNumber;
 /** Of a copper strap, A√s/mm². */
 const strapK = 143;
-/** Beyond it heat no longer stays in the strap. */
-const adiabaticUpToS = 5;
 
 const notGiven = (path: string, label: string): Gap => ({ kind: 'not-given', path, label });
 
@@ -171,22 +168,21 @@ function withstand(body: Body, own: BondItem | undefined, unsaid: Gap[], read: R
   ];
   if (gaps.length > 0 || part?.kind !== 'fuse') return judge(rules.withstand, [body.id], gaps, null);
   const limitA2s = (strapK * (areaMm2 ?? 0)) ** 2;
-  const [low, high] = [smallest.value!, largest.value!];
-  let worst = { currentA: 0, clearS: 0, share: 0 };
-  for (const currentA of low < high ? logSpaced(low, high, 40) : [high]) {
-    const clearS = clearingTimeS(part.data, currentA);
-    if (clearS === null || clearS > adiabaticUpToS) continue;
-    const share = (currentA ** 2 * clearS) / limitA2s;
-    if (share > worst.share) worst = { currentA, clearS, share };
-  }
+  const uncovered = uncoveredAt(
+    { ...part.data, faultMinA: smallest.value!, faultMaxA: Math.max(smallest.value!, largest.value!) },
+    limitA2s,
+  );
   return judge(
     rules.withstand,
     [body.id],
     [],
-    worst.share > 1
-      ? `At ${n(worst.currentA)} A ${part.label} takes ${formatQuantity(worst.clearS, 's')}: ${n(worst.share * 100)} % of what the strap of ${n(areaMm2 ?? 0)} mm² at ${body.tag} bears.`
+    uncovered.length > 0
+      ? `At ${uncovered.length} of ${faultPoints} fault currents, from ${n(uncovered[0]!)} A to ${n(uncovered.at(-1)!)} A, ${part.label} lets through more than the strap of ${n(areaMm2 ?? 0)} mm² at ${body.tag} bears, ${formatQuantity(limitA2s, 'A²s')}, or takes too long.`
       : null,
-    [{ label: 'of what the strap bears', value: worst.share, unit: 'fraction' }],
+    [
+      { label: 'fault currents not covered', value: uncovered.length, unit: '' },
+      { label: 'what the strap bears', value: limitA2s, unit: 'A²s' },
+    ],
   );
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalogueOf } from '../parts';
-import { clearingTimeS, fuse, meltBand, meltTimeS, type FuseInput } from '.';
+import { clearingTimeS, fuse, meltBand, meltTimeS, type FuseInput, uncoveredAt } from '.';
 import { fuseNeeds } from './steps';
 
 const curve: FuseInput['curve'] = [
@@ -185,4 +185,30 @@ test('what a place needs is said in its own numbers', () => {
     'a rating of 125 A or more at this ambient',
     'a clearing I²t below 51.1 MA²s',
   ]);
+});
+
+describe('a conductor and the faults that its fuse clears', () => {
+  const band = {
+    curve: [
+      [100, 100],
+      [1000, 0.1],
+    ] as [number, number][],
+    currentToleranceFraction: 0,
+    arcI2tFactor: 1,
+    minBreakingA: 0,
+    faultMinA: 200,
+    faultMaxA: 1000,
+  };
+  test('a fuse that takes longer than 5 s covers nothing there, however much the conductor bears', () => {
+    const uncovered = uncoveredAt(band, Infinity);
+    expect(uncovered[0]).toBe(200);
+    expect(uncovered.every((currentA) => clearingTimeS(band, currentA)! > 5)).toBe(true);
+    expect(uncoveredAt({ ...band, faultMinA: 300 }, Infinity)).toEqual([]);
+  });
+  test('below its least breaking current it is not relied on, and above it I²t decides', () => {
+    const few = uncoveredAt({ ...band, faultMinA: 300, minBreakingA: 400 }, Infinity);
+    expect(few.length).toBeGreaterThan(0);
+    expect(Math.max(...few)).toBeLessThan(400);
+    expect(uncoveredAt({ ...band, faultMinA: 300 }, 1)).toHaveLength(40);
+  });
 });

@@ -3,7 +3,7 @@ import { interpolate, logSpaced } from '../math';
 import { fallsStrictly } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
 import { fuseRules } from './rules';
-import { clearingTimeS, meltBand, meltTimeS } from './melting';
+import { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 
 export interface FuseInput {
   /** Average pre-arcing times: currents rising strictly, times falling strictly. */
@@ -57,7 +57,8 @@ export interface FuseResult {
 export const continuousShare = 0.8;
 /** Adiabatic heating is assumed up to this time only. */
 const adiabaticUpToS = 5;
-const faultPoints = 40;
+/** Currents at which a fuse is tried, from the smallest fault to the largest. */
+export const faultPoints = 40;
 
 /**
  * One fuse against its circuit: voltage, breaking, smallest and largest fault, steady load, wear and cable.
@@ -247,10 +248,25 @@ function judgeLoad(input: FuseInput, { sheet, raise }: Desk) {
 let range: { minA: number; maxA: number; currents: readonly number[] } = { minA: 0, maxA: 0, currents: [] };
 
 /** The currents at which a fuse is tried. A ranking asks for those of one range again and again. */
-function faultCurrents({ faultMinA: minA, faultMaxA: maxA }: FuseInput): readonly number[] {
+function faultCurrents({ faultMinA: minA, faultMaxA: maxA }: Clearing): readonly number[] {
   if (range.minA !== minA || range.maxA !== maxA)
     range = { minA, maxA, currents: logSpaced(minA, maxA, faultPoints) };
   return range.currents;
+}
+
+/** The fuse and the faults that it has to clear. */
+export type Clearing = FuseBand & Pick<FuseInput, 'minBreakingA' | 'faultMinA' | 'faultMaxA'>;
+
+/**
+ * Fault currents at which a conductor of an adiabatic limit is not covered: the fuse lets more through, takes longer than
+ * heat stays in the conductor, or must not be relied on.
+ */
+export function uncoveredAt(fuse: Clearing, limitA2s: number): number[] {
+  return faultCurrents(fuse).filter((currentA) => {
+    const clearS = clearingTimeS(fuse, currentA);
+    if (currentA < fuse.minBreakingA || clearS === null || clearS > adiabaticUpToS) return true;
+    return currentA ** 2 * clearS > limitA2s;
+  });
 }
 
 /** Clearing against the adiabatic limit of the cable, over the whole fault range. */
@@ -272,11 +288,7 @@ function judgeCable(
     unit: 'A²s',
     source: 'IEC 60364-4-43',
   });
-  const unprotectedAtA = faultCurrents(input).filter((currentA) => {
-    const clearS = clearingTimeS(input, currentA);
-    if (currentA < input.minBreakingA || clearS === null || clearS > adiabaticUpToS) return true;
-    return currentA ** 2 * clearS > limitA2s;
-  });
+  const unprotectedAtA = uncoveredAt(input, limitA2s);
   const [lowest] = unprotectedAtA;
   const highest = unprotectedAtA.at(-1);
   if (lowest !== undefined && highest !== undefined) {

@@ -46,7 +46,7 @@ export function useWalk(
     const values = list.value.map(({ value }) => Math.abs(value)).sort((a, b) => a - b);
     return values.length < 3 ? null : values[values.length >> 1]!;
   });
-  /** Values that look like a slip of the decimal point, of the sign, or of the joint. */
+  /** Values that look like a slip of the decimal point or of the joint; leads may be swapped. */
   const doubts = computed(() =>
     list.value.filter(({ id, value }) => {
       const usual = expected(id) ?? middle.value;
