@@ -24,7 +24,10 @@ describe('boxes as they are built', () => {
   });
 
   test('a heater rated 5 kW at 360 V gives 3.2 kW at 288 V and 6.27 kW at 403.2 V', () => {
-    expect(value(bus, 'pack.heater:device-heater:powerAtMinW')).toBeCloseTo(5000 * (288 / 360) ** 2, 6);
+    expect(value(bus, 'pack.heater:device-heater:powerAtLowW')).toBeCloseTo(
+      5000 * ((96 * 3.44) / 360) ** 2,
+      6,
+    );
     expect(value(bus, 'pack.heater:device-heater:powerAtMaxW')).toBeCloseTo(5000 * (403.2 / 360) ** 2, 6);
   });
 

@@ -15,7 +15,7 @@ export const busJoints: Record<Id, JointItem> = {
     engagementMm: 11,
     threadIn: 'brass',
     face: 'nickel',
-    otherFace: 'tin',
+    otherFace: 'nickel',
     preparation: 'brushed',
     stack: ['post', 'bar', 'washer', 'spring', 'bolt'],
     retorqueDays: 90,
@@ -34,7 +34,7 @@ export const busJoints: Record<Id, JointItem> = {
     engagementMm: 9,
     threadIn: 'steel',
     face: 'tin',
-    otherFace: 'silver',
+    otherFace: 'tin',
     preparation: 'none',
     stack: ['bar', 'washer', 'spring', 'nut'],
     retorqueDays: 90,
@@ -61,7 +61,18 @@ export const busBonds: Record<Id, BondItem> = {
 /** Drops over the posts of a box at 60 A, V: all alike but one. */
 const postDropV = (i: number) => (i === 13 ? 0.0094 : 0.0021 + 0.0003 * Math.sin(i * 2.3));
 
-/** The modules’ posts are torqued, then read, then the bonds. */
+/** What the lugs of each cable are torqued with, N·m. */
+const cableEnds: [circuit: Id, torqueNm: number][] = [
+  [mainCircuit, 38],
+  ['circuit-charger', 9],
+  ['circuit-dcdc', 5],
+  ['circuit-heater', 5],
+  ['circuit-compressor', 5],
+  ['circuit-monitor', 5],
+  ['circuit-inlet', 20],
+];
+
+/** The modules’ posts are torqued, then read; then the lugs of the cables, the bars and the bonds. */
 export const jointWalks = (modules: readonly Id[]): StoryLine[] => {
   const posts = modules.flatMap((id) => [`${id}/minus`, `${id}/plus`]);
   return [
@@ -89,6 +100,31 @@ export const jointWalks = (modules: readonly Id[]): StoryLine[] => {
       },
     },
     {
+      at: '2026-11-05T17:05:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'torque',
+        instrument: wrench,
+        joints: cableEnds.flatMap(([circuit, torqueNm]) =>
+          ['source-plus', 'source-minus', 'device-plus', 'device-minus'].map((role) => ({
+            joint: `${circuit}/${role}`,
+            value: torqueNm,
+          })),
+        ),
+      },
+    },
+    {
+      at: '2026-11-05T17:20:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'torque',
+        instrument: wrench,
+        joints: ['a', 'b'].map((end) => ({ joint: `busbar-mains/${end}`, value: 20 })),
+      },
+    },
+    {
       at: '2026-11-06T08:40:00Z',
       by: technician,
       entry: {
@@ -102,6 +138,11 @@ export const jointWalks = (modules: readonly Id[]): StoryLine[] => {
           ['box-tail', 0.0031],
           ['box-collector', 0.0029],
           ['device-inverter', 0.0012],
+          ['device-charger', 0.0011],
+          ['device-dcdc', 0.0023],
+          ['device-heater', 0.0052],
+          ['device-compressor', 0.0012],
+          [mainCircuit, 0.0014],
         ].map(([joint, value]) => ({ joint: joint as string, value: value as number })),
       },
     },

@@ -401,7 +401,8 @@ const design: Design = {
       grouped: 2,
       fuseAmbientC: 40,
       ...screenedOrange,
-      wantedTimeS: 0.3,
+      wantedTimeS: 0.4,
+      attemptsPerMinute: 0.5,
       loadProfile: [
         [12, 400],
         [60, 140],
@@ -453,6 +454,9 @@ const design: Design = {
   joints: busJoints,
   bonds: busBonds,
 };
+
+/** Each is tried by itself before there is high voltage. */
+const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
 
 /** What the meter said at intake, in the order of `moduleRows`. */
 const intakeV = [
@@ -596,6 +600,43 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'result', step: 'insulation-positive:pack', value: 13.8, instrument: tester },
     },
+    ...branches.map((id, i) => ({
+      at: `2026-11-10T09:${String(8 + 4 * i).padStart(2, '0')}:00Z`,
+      by: technician,
+      entry: {
+        kind: 'result' as const,
+        step: `insulation-branch:${id}`,
+        value: [61, 84, 47, 52, 90, 73][i]!,
+        instrument: tester,
+      },
+    })),
+    {
+      at: '2026-11-10T09:45:00Z',
+      by: technician,
+      entry: {
+        kind: 'joints',
+        work: 'bond',
+        currentA: 2,
+        instrument: meter,
+        joints: [{ joint: 'box-tail', value: 0.0032 }],
+        remark: 'Tail box closed again.',
+      },
+    },
+    ...branches.map((id, i) => ({
+      at: `2026-11-11T10:${String(5 + 5 * i).padStart(2, '0')}:00Z`,
+      by: technician,
+      entry: { kind: 'result' as const, step: `poles:${id}`, value: 0.2 + 0.1 * (i % 3), instrument: meter },
+    })),
+    {
+      at: '2026-11-11T11:10:00Z',
+      by: technician,
+      entry: { kind: 'result', step: `coils:${mainCircuit}`, value: 0.81, instrument: meter },
+    },
+    {
+      at: '2026-11-11T11:25:00Z',
+      by: technician,
+      entry: { kind: 'result', step: 'coils:circuit-inlet', value: 0.74, instrument: meter },
+    },
     {
       at: '2026-11-12T17:30:00Z',
       by: designer,
@@ -660,7 +701,7 @@ export const libraryBus: DemoJob = {
     {
       at: '2026-11-19T10:15:00Z',
       by: technician,
-      entry: { kind: 'result', step: `precharge-time:${mainCircuit}`, value: 0.312, instrument: scope },
+      entry: { kind: 'result', step: `precharge-time:${mainCircuit}`, value: 0.452, instrument: scope },
     },
     // Two mistakes on purpose: the findings catch both, and the tour of the README shows them.
     {

@@ -107,7 +107,7 @@ const design: Design = {
   parts: pinned([
     'oakmere-lf160@1',
     'hollin-k350@1',
-    'ember-100@1',
+    'ember-47@1',
     'calderside-f350@1',
     'calderside-f63@1',
     'calderside-f32@1',
@@ -157,7 +157,7 @@ const design: Design = {
       minV: 80,
       maxV: 150,
       busCapacitanceF: 0.0042,
-      bleedOhm: 400,
+      bleedOhm: 1200,
     },
     'device-charger': {
       tag: 'Charger, single-phase',
@@ -178,7 +178,7 @@ const design: Design = {
       device: 'device-inverter',
       contactor: 'hollin-k350@1',
       poles: 'both',
-      resistor: 'ember-100@1',
+      resistor: 'ember-47@1',
       fuse: 'calderside-f350@1',
       cable: 'marl-x70@1',
       lug: 'penhallow-c70-m10@1',
@@ -188,8 +188,8 @@ const design: Design = {
       install: 'free-air',
       ambientC: 35,
       fuseAmbientC: 35,
-      wantedTimeS: 2,
-      timeoutS: 5,
+      wantedTimeS: 1,
+      attemptsPerMinute: 1,
       ends: 'interlocked',
       ...orange,
       loadProfile: [

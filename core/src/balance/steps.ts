@@ -99,6 +99,7 @@ const balanceStep: StepDefinition = {
             [
               { label: 'current of the load', value: startA, unit: 'A' },
               { label: 'continuous current', value: carryA, unit: 'A' },
+              { label: 'load', value: loadOhm ?? 0, unit: 'Ω' },
             ],
           ),
         ]),

@@ -7,6 +7,7 @@ export {
   type Body,
   type BodySlices,
 } from './bodies';
+export { measuredBodies } from './measured';
 export {
   bondingRules,
   leastBondTestA,

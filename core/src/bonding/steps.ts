@@ -1,7 +1,9 @@
 import { mainCircuit, type BondItem, type CircuitItem, type Id } from '../document';
+import type { CheckValue } from '../finding';
 import { figureId, type Check, type Figure, type Gap } from '../figure';
 import { faultPoints, uncoveredAt } from '../fuse';
 import { feedingCircuit } from '../network';
+import { partKey } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
 import { bodiesOf, bondOhm, bondPath, defaultContactOhm, type Body } from './bodies';
@@ -25,6 +27,7 @@ const bodyStep: StepDefinition = {
     const unsaid = own?.by === undefined ? [notGiven(`bonds.${subject}.by`, `bond of ${body.tag}`)] : [];
     const way = wayOf(subject, bonds, body.tag);
     const gaps = exempt || own?.by === 'none' ? [] : [...unsaid, ...way.gaps];
+    const allowed = { label: 'allowed', value: mostBondOhm, unit: 'Ω' };
     const none = judge(
       rules.none,
       [subject],
@@ -32,6 +35,7 @@ const bodyStep: StepDefinition = {
       own?.by === 'none'
         ? `${body.tag} has no bond to the chassis; below ${n(mostBondOhm)} Ω is asked.`
         : null,
+      [allowed],
     );
     if (exempt || own?.by === 'none') return { figures: [], checks: [none] };
     const figure: Figure = {
@@ -68,7 +72,7 @@ const bodyStep: StepDefinition = {
       way.ohm > mostBondOhm
         ? `${body.tag} has ${formatQuantity(way.ohm, 'Ω')} to the chassis; ${n(mostBondOhm)} Ω are allowed.`
         : null,
-      [{ label: 'way to the chassis', value: way.ohm, unit: 'Ω' }],
+      [{ label: 'way to the chassis', value: way.ohm, unit: 'Ω' }, allowed],
     );
     return { figures: [figure], checks: [none, resistance, withstand(body, own, unsaid, read)] };
   },
@@ -182,9 +186,19 @@ function withstand(body: Body, own: BondItem | undefined, unsaid: Gap[], read: R
     [
       { label: 'fault currents not covered', value: uncovered.length, unit: '' },
       { label: 'what the strap bears', value: limitA2s, unit: 'A²s' },
+      { label: 'lowest not covered', value: uncovered[0] ?? 0, unit: 'A' },
+      { label: 'highest not covered', value: uncovered.at(-1) ?? 0, unit: 'A' },
+      { label: 'area of the strap', value: areaMm2 ?? 0, unit: 'mm²' },
     ],
+    { parts: [partKey(part)] },
   );
 }
+
+/** The voltage that something may carry, as a number of the judgement. */
+const reachValue = (read: Reader): CheckValue[] => {
+  const { value } = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
+  return value === null ? [] : [{ label: 'highest pack voltage', value, unit: 'V' }];
+};
 
 /** The voltage that something may carry, in words. */
 function reach(read: Reader): string {
@@ -201,7 +215,10 @@ const cableStep: StepDefinition = {
     const circuit = read.at('circuits', subject)!;
     return {
       figures: [],
-      checks: [...screenChecks(subject, circuit), sheathCheck(subject, circuit, reach(read))],
+      checks: [
+        ...screenChecks(subject, circuit),
+        sheathCheck(subject, circuit, reach(read), reachValue(read)),
+      ],
     };
   },
 };
@@ -252,12 +269,13 @@ function screenChecks(subject: Id, circuit: CircuitItem): Check[] {
   ];
 }
 
-function sheathCheck(subject: Id, { sheath, tag }: CircuitItem, volts: string): Check {
+function sheathCheck(subject: Id, { sheath, tag }: CircuitItem, volts: string, values: CheckValue[]): Check {
   return judge(
     markingRules.sheath,
     [subject],
     sheath === undefined ? [notGiven(`circuits.${subject}.sheath`, `sheath of the cable of ${tag}`)] : [],
     sheath === 'other' ? `The cable of ${tag}, ${volts}, is neither orange nor in an orange sleeve.` : null,
+    values,
   );
 }
 
@@ -283,6 +301,7 @@ const senseStep: StepDefinition = {
           senseMarking === 'sleeve' && colour.includes('orange')
             ? `Sense leads ${reach(read)} are to lie in sleeves of “${sleeveColour}”, and that is the cables’ colour.`
             : null,
+          reachValue(read),
         ),
       ],
     };
@@ -316,6 +335,7 @@ const sourceStep: StepDefinition = {
           isolation === 'none'
             ? `${tag} has no isolation between the mains and the pack ${reach(read)}.`
             : null,
+          reachValue(read),
         ),
         judge(
           sourceRules.cutOff,
@@ -324,6 +344,7 @@ const sourceStep: StepDefinition = {
           unattended === true && ownCutOff === false
             ? `${tag} charges the pack ${reach(read)} with nobody there and ends by nothing of its own.`
             : null,
+          reachValue(read),
         ),
       ],
     };

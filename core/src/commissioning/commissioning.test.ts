@@ -55,8 +55,21 @@ describe('a measured rise', () => {
       details,
     } = verdict(trace({ busCapacitanceF: 0.00126, resistanceOhm: 82, parallelLoadOhm: 700 }));
     expect(outcome).toBe('fail');
-    expect(reasons).toEqual([expect.stringMatching(/a load of about 700 Ω draws on it/)]);
+    expect(reasons).toEqual([
+      'the bus ends at 322 V: a load of about 700 Ω draws on the bus during pre-charge',
+    ]);
     expect(details.find(({ label }) => label === 'capacitance fitted')!.value).toBeCloseTo(0.00126, 6);
+  });
+  test('a bleed that the design has is expected; one that does not show fails', () => {
+    const plant = { busCapacitanceF: 0.00126, resistanceOhm: 82 };
+    const bled: Expectation = { ...rise, loadOhm: 2000 };
+    expect(verdict(trace({ ...plant, parallelLoadOhm: 2000 }), bled)).toMatchObject({ verdict: 'pass' });
+    expect(verdict(trace(plant), bled).reasons).toEqual([
+      'the bus ends at 360 V: nothing is to be seen on the bus where the design has 2 kΩ: a bleed is not connected',
+    ]);
+    expect(verdict(trace({ ...plant, parallelLoadOhm: 700 }), bled).reasons[0]).toContain(
+      'a load of about 700 Ω draws on the bus during pre-charge where the design knows of 2 kΩ',
+    );
   });
   test('a value where a trace is expected, and the other way round, are refused', () => {
     expect(judgeMeasurement(rise, { kind: 'value', value: 1, unit: 'V' })).toEqual({
@@ -84,5 +97,59 @@ describe('doubt before recording', () => {
   test('a value that fits, or that no slip explains, is not questioned', () => {
     expect(doubtAbout(range, 44.7)).toBeNull();
     expect(doubtAbout(range, 30)).toBeNull();
+  });
+});
+
+describe('a value a thousandfold off', () => {
+  const insulationRange: Expectation = { kind: 'range', min: 0.2, unit: 'MΩ' };
+  const bond: Expectation = { kind: 'range', max: 0.1, unit: 'Ω' };
+  const maker: Expectation = { kind: 'range', nominal: 0.009, unit: 'Ω' };
+  const stop: Expectation = { kind: 'range', min: 0, max: 5, nominal: 4.7, unit: 's' };
+  test.each([
+    // kΩ typed where MΩ are asked.
+    [insulationRange, 14_200, '14200 MΩ is 71000 times the 0.2 MΩ asked'],
+    [insulationRange, 0.0011, 'a thousand times as large (1.1 MΩ) would fit'],
+    [bond, 12, 'a thousandth of it (12 mΩ) would fit'],
+    [bond, 0.000003, '3 µΩ is 1/33333 of the 100 mΩ allowed'],
+    [maker, 9, '1000 times the 9 mΩ expected'],
+    [maker, 0.000009, '1/1000 of the 9 mΩ expected'],
+    [stop, 0.0047, '1/1000 of the 4.7 s expected'],
+    [stop, 4700, 'a thousandth of it (4.7 s) would fit'],
+  ] as const)('%j asks about %d', (expected, value, text) => {
+    expect(doubtAbout(expected, value)).toContain(text);
+  });
+  test.each([
+    [insulationRange, 14.2],
+    [insulationRange, 1900],
+    // A real leak is not talked away.
+    [insulationRange, 0.09],
+    [bond, 0.0012],
+    [bond, 0.3],
+    [maker, 0.012],
+    [stop, 4.2],
+    [stop, 6],
+    [bond, 0],
+  ] as const)('%j takes %d as it is', (expected, value) => {
+    expect(doubtAbout(expected, value)).toBeNull();
+  });
+});
+
+describe('a reading beyond the range of an instrument', () => {
+  const over = (value: number, unit: string) => ({ kind: 'value' as const, value, unit, over: true });
+  const least: Expectation = { kind: 'range', min: 0.2, unit: 'MΩ' };
+  test('is that or more: enough where a least value lies below', () => {
+    expect(verdict(over(2000, 'MΩ'), least)).toEqual({ verdict: 'pass', reasons: [], details: [] });
+  });
+  test('fails where a most value is asked, and does not tell where the range ends before it', () => {
+    const both: Expectation = { kind: 'range', min: 78, max: 86, unit: 'Ω' };
+    expect(verdict(over(2000, 'Ω'), both)).toMatchObject({
+      verdict: 'fail',
+      reasons: ['more than 2 kΩ is above 86 Ω'],
+    });
+    expect(judgeMeasurement(both, over(50, 'Ω'))).toEqual({
+      ok: false,
+      message: 'the range ends at 50 Ω: take one that reaches beyond 86 Ω',
+    });
+    expect(judgeMeasurement(least, over(0.1, 'MΩ'))).toMatchObject({ ok: false });
   });
 });

@@ -1,16 +1,36 @@
 import type { Entry, GateBody } from '../record';
 
 /** The gates there are, in the order of dependency. Behind an HV gate nobody works without a second person. */
-export const gates = [
-  { id: 'parts', title: 'Parts', needs: [], hv: false },
-  { id: 'insulation', title: 'Insulation', needs: ['parts'], hv: true },
-  { id: 'first-hv', title: 'First high voltage', needs: ['parts', 'insulation'], hv: true },
+const list = [
+  { id: 'parts', title: 'Parts', needs: [], hv: false, mayBeEmpty: false },
+  { id: 'wiring', title: 'Joints, bonds and wiring', needs: [], hv: false, mayBeEmpty: false },
+  { id: 'coils', title: 'Contactors without high voltage', needs: ['parts'], hv: false, mayBeEmpty: true },
+  { id: 'insulation', title: 'Insulation', needs: ['parts'], hv: true, mayBeEmpty: false },
+  {
+    id: 'first-hv',
+    title: 'First high voltage',
+    needs: ['parts', 'wiring', 'coils', 'insulation'],
+    hv: true,
+    mayBeEmpty: false,
+  },
 ] as const;
-export type GateId = (typeof gates)[number]['id'];
+export type GateId = (typeof list)[number]['id'];
+
+export interface Gate {
+  id: GateId;
+  title: string;
+  /** Gates that are passed before this one opens. */
+  needs: readonly GateId[];
+  /** A second person confirms it. */
+  hv: boolean;
+  /** Passed when the design has nothing for it; any other gate is not passed by having no steps. */
+  mayBeEmpty: boolean;
+}
+export const gates: readonly Gate[] = list;
 
 /** Where a snag can be due: before a gate opens, or before the vehicle leaves. */
 export const snagGates = [
-  ...gates.map(({ id, title }) => ({ id: id as string, title: title as string })),
+  ...gates.map(({ id, title }) => ({ id: id as string, title })),
   { id: 'hand-over', title: 'Hand-over' },
 ];
 

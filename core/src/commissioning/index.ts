@@ -1,11 +1,12 @@
 export { doubtAbout, judgeMeasurement, type Judgement, type JudgementOrRefusal } from './judge';
-export { gateHoldsH, gates, openingOf, snagGates, type GateId, type GateOpening } from './gates';
+export { gateHoldsH, gates, openingOf, snagGates, type Gate, type GateId, type GateOpening } from './gates';
 export {
   describe,
-  hvPrecautions,
-  partPrecautions,
+  precautions,
   type Expectation,
+  type Hazard,
   type ProcedureStep,
+  type StepWalk,
 } from './procedure-builder';
 export { procedureFor } from './procedure';
 export { suspects, type Suspect } from './suspects';

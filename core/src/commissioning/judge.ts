@@ -1,5 +1,5 @@
 import { formatNumber, formatQuantity } from '../quantity';
-import { prechargeFit } from '../precharge';
+import { loadWords, prechargeFit } from '../precharge';
 import type { Detail, Measured, Verdict } from '../record';
 import type { Expectation } from './procedure-builder';
 
@@ -22,10 +22,38 @@ export function judgeMeasurement(expected: Expectation, measured: Measured): Jud
     if (measured.kind !== 'value') return { ok: false, message: 'a single value is expected, not a trace' };
     if (measured.unit !== expected.unit)
       return { ok: false, message: `the unit is ${expected.unit}, not ${measured.unit}` };
-    return { ok: true, judgement: judgeRange(expected, measured.value) };
+    return measured.over === true
+      ? judgeOver(expected, measured.value)
+      : { ok: true, judgement: judgeRange(expected, measured.value) };
   }
   if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
   return judgeRise(expected, measured);
+}
+
+/**
+ * A reading beyond the top of an instrument’s range: it is that or more. Enough where a least value is asked that lies
+ * below; a fail where a most value is asked; otherwise the instrument does not tell.
+ */
+function judgeOver(expected: Extract<Expectation, { kind: 'range' }>, topValue: number): JudgementOrRefusal {
+  const { min, max, unit } = expected;
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  if (max !== undefined)
+    return topValue > max
+      ? {
+          ok: true,
+          judgement: {
+            verdict: 'fail',
+            reasons: [`more than ${q(topValue)} is above ${q(max)}`],
+            details: [],
+          },
+        }
+      : { ok: false, message: `the range ends at ${q(topValue)}: take one that reaches beyond ${q(max)}` };
+  if (min !== undefined && topValue < min)
+    return {
+      ok: false,
+      message: `the range ends at ${q(topValue)}, ${q(min)} are asked: take one that reaches further`,
+    };
+  return { ok: true, judgement: { verdict: 'pass', reasons: [], details: [] } };
 }
 
 function judgeRange(expected: Extract<Expectation, { kind: 'range' }>, value: number): Judgement {
@@ -63,11 +91,8 @@ function judgeRise(
     reasons.push(
       `fits ${fitted}, ${formatNumber((1 - ratio) * 100, 2)} % less than the ${designed} designed`,
     );
-  if (expected.loadOhm === null && result.parallelLoadOhm !== null) {
-    reasons.push(
-      `the bus ends at ${formatNumber(result.finalVoltageV)} V: a load of about ${formatQuantity(result.parallelLoadOhm, 'Ω')} draws on it`,
-    );
-  }
+  const load = loadWords(result.parallelLoadOhm, expected);
+  if (load !== null) reasons.push(`the bus ends at ${formatNumber(result.finalVoltageV)} V: ${load}`);
   return {
     ok: true,
     judgement: {
@@ -84,13 +109,27 @@ function judgeRise(
   };
 }
 
+/** A value may be this many times what is asked, or a part of it, before its unit is asked about. */
+const unlikelyTimes = 10_000;
+
 /**
- * Asks about a value that would be right with its sign turned or its decimal point moved by one or three places.
+ * Asks about a value that would be right with its sign turned or its decimal point moved by one or three places, and about
+ * one that lies a thousandfold off what the maker or the design says.
  *
  * @returns a question for the person, or null when the value needs none
  */
 export function doubtAbout(expected: Expectation, value: number): string | null {
-  if (expected.kind !== 'range' || judgeRange(expected, value).verdict === 'pass') return null;
+  if (expected.kind !== 'range') return null;
+  const passes = judgeRange(expected, value).verdict === 'pass';
+  return (passes ? null : slipOf(expected, value)) ?? thousandfold(expected, value, passes);
+}
+
+type Range = Extract<Expectation, { kind: 'range' }>;
+
+const ask = (expected: Range, value: number, how: string, other: number) =>
+  `${formatQuantity(value, expected.unit, 4)} is out, but ${how} (${formatQuantity(other, expected.unit, 4)}) would fit. Is the value right as it stands?`;
+
+function slipOf(expected: Range, value: number): string | null {
   const slips: [number, string][] = [
     [-value, 'with its sign turned'],
     [value * 10, 'ten times as large'],
@@ -106,6 +145,30 @@ export function doubtAbout(expected: Expectation, value: number): string | null 
     judgeRange(expected, other).verdict === 'pass' &&
     (min > 0 || (nominal !== undefined && nominal !== 0 && Math.abs(other / nominal - 1) <= 0.5));
   const slip = slips.find(([other]) => lands(other));
-  if (slip === undefined) return null;
-  return `${formatQuantity(value, expected.unit, 4)} is out, but ${slip[1]} (${formatQuantity(slip[0], expected.unit, 4)}) would fit. Is the value right as it stands?`;
+  return slip === undefined ? null : ask(expected, value, slip[1], slip[0]);
+}
+
+/** Kilo, milli or nothing: a value a thousandfold off, whatever the range says of it. */
+function thousandfold(expected: Range, value: number, passes: boolean): string | null {
+  const { min, max, nominal, unit } = expected;
+  const size = Math.abs(value);
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  const about = (times: number, of: string) =>
+    `${q(value)} is ${times > 1 ? `${formatNumber(times)} times` : `1/${formatNumber(1 / times)} of`} ${of}. Is its unit right?`;
+  if (size === 0) return null;
+  if (nominal !== undefined && nominal !== 0) {
+    const times = size / Math.abs(nominal);
+    return times > 300 || times < 1 / 300 ? about(times, `the ${q(nominal)} expected`) : null;
+  }
+  if (min !== undefined && max === undefined && min > 0) {
+    const times = size / min;
+    if (passes) return times > unlikelyTimes ? about(times, `the ${q(min)} asked`) : null;
+    return times < 0.01 && value > 0 ? ask(expected, value, 'a thousand times as large', value * 1000) : null;
+  }
+  if (max !== undefined && max > 0) {
+    const times = size / max;
+    if (!passes) return times > 100 ? ask(expected, value, 'a thousandth of it', value / 1000) : null;
+    return times < 1 / unlikelyTimes && nominal === undefined ? about(times, `the ${q(max)} allowed`) : null;
+  }
+  return null;
 }

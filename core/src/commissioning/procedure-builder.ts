@@ -1,7 +1,7 @@
 import type { Design } from '../document';
 import type { Gap } from '../figure';
 import { formatQuantity } from '../quantity';
-import type { Basis, Instrument } from '../record';
+import type { Basis, Instrument, JointWork } from '../record';
 import { gapsBehind, type Evaluation } from '../step';
 import type { GateId } from './gates';
 
@@ -18,6 +18,25 @@ export type Expectation =
       unit: 'V';
     };
 
+/** What is at hand during a step; its precautions follow from it. */
+export type Hazard =
+  /** A single part, below the touch limit. */
+  | 'part'
+  /** A single part above it. */
+  | 'part-hv'
+  /** A vehicle that is isolated and proved dead. */
+  | 'isolated'
+  /** High voltage is on: that is what the step is about. */
+  | 'live';
+
+/** A step that is recorded along a walk: every joint or body of it, by one entry or several. */
+export interface StepWalk {
+  work: JointWork;
+  items: { id: string; tag: string }[];
+  /** The current that a drop is read at, at the least; absent: none is needed. */
+  leastA?: number;
+}
+
 /** One step of the procedure, generated from the design. */
 export interface ProcedureStep {
   /** `${template}:${subject}`. */
@@ -26,12 +45,15 @@ export interface ProcedureStep {
   title: string;
   do: string;
   why: string;
-  /** True where voltage above the touch limit is at hand. */
-  hv: boolean;
+  hazard: Hazard;
   /** Taken where there is gear and time for it: no gate waits for it, and it is not due. */
   optional?: boolean;
   instrument: Instrument['kind'];
   subjects: { id: string; tag: string }[];
+  /** What else makes it due again when it was worked on. */
+  touchedBy?: string[];
+  /** Recorded by walks in Protect, not here. */
+  walk?: StepWalk;
   expected: Expectation | null;
   /** In words; or why there is no expectation. */
   expectedText: string;
@@ -39,8 +61,8 @@ export interface ProcedureStep {
   basis: Basis[];
 }
 
-/** Precautions at every step with high voltage at hand. */
-export const hvPrecautions = [
+/** Precautions where the vehicle is isolated before anything is touched. */
+const isolatedPrecautions = [
   'Service disconnect out, locked off and tagged before anything is touched; wait for the bus to discharge.',
   'Prove dead with a meter that was proved on a known source before and after.',
   'Rated gloves and tools, eye protection, no jewellery; one hand where it can be done.',
@@ -48,11 +70,34 @@ export const hvPrecautions = [
   'The component makers’ documents and the rules of the place come first.',
 ];
 
-/** Precautions at steps on single parts below the touch limit. */
-export const partPrecautions = [
+/** Precautions at steps for which high voltage has to be on. */
+const livePrecautions = [
+  'High voltage is on during this step. Leads and probes are connected before, with the bus proved dead, and rated for this voltage and category; covers are on over everything else.',
+  'From then on nobody touches, plugs or moves anything; where a probe is held by hand: rated gloves, eye protection, no jewellery, one hand.',
+  'A second person who knows the disconnect stands beside it, with an extinguisher at hand. Nobody works alone.',
+  'Afterwards: mains open, disconnect out, locked off and tagged; wait for the bus to discharge; prove dead with a meter that was proved on a known source before and after.',
+  'The component makers’ documents and the rules of the place come first.',
+];
+
+const partPrecautions = [
   'A single module can burn a tool and a hand: insulated tools, no jewellery, covers over all terminals but one.',
   'Prove the meter on a known source before and after.',
 ];
+
+const highPartPrecautions = [
+  'This part alone is above the touch limit and cannot be switched off: rated gloves and tools, eye protection, no jewellery, one hand, covers over all terminals but one.',
+  'A second person who knows what to do, with an extinguisher at hand. Nobody works alone.',
+  'Prove the meter on a known source before and after.',
+  'The maker’s documents and the rules of the place come first.',
+];
+
+/** The usual precautions, by what is at hand. */
+export const precautions: Record<Hazard, { title: string; lines: readonly string[] }> = {
+  part: { title: 'Precautions', lines: partPrecautions },
+  'part-hv': { title: 'This part is high voltage by itself', lines: highPartPrecautions },
+  isolated: { title: 'High voltage may be at hand', lines: isolatedPrecautions },
+  live: { title: 'High voltage is on during this step', lines: livePrecautions },
+};
 
 /** How far a moved figure may go before a result on it is stale. */
 const staleBeyondFraction = 1e-6;
@@ -85,9 +130,24 @@ export class Builder {
 
   add(step: Omit<ProcedureStep, 'expected' | 'expectedText'> & { range?: Expectation | null }): void {
     const { range, ...rest } = step;
-    const expected = rest.gaps.length > 0 ? null : (range ?? null);
-    this.steps.push({ ...rest, expected, expectedText: expected === null ? '' : describe(expected) });
+    const gaps = [...rest.gaps, ...contradiction(range ?? null)];
+    const expected = gaps.length > 0 ? null : (range ?? null);
+    this.steps.push({ ...rest, gaps, expected, expectedText: expected === null ? '' : describe(expected) });
   }
+}
+
+/** A range that no value lies in is no expectation: nothing could pass it, and a finding says what is wrong. */
+function contradiction(range: Expectation | null): Gap[] {
+  if (range?.kind !== 'range' || range.min === undefined || range.max === undefined) return [];
+  const { min, max, unit } = range;
+  return min <= max
+    ? []
+    : [
+        {
+          kind: 'never',
+          label: `The design expects at least ${formatQuantity(min, unit)} and allows at most ${formatQuantity(max, unit)}: see its findings`,
+        },
+      ];
 }
 
 /** An expectation as one line. */

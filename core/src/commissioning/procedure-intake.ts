@@ -25,7 +25,7 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   const key = `part:${part.id}@${part.revision}`;
   const common = {
     gate: 'parts' as const,
-    hv: max > touchLimitOf(builder.design),
+    hazard: max > touchLimitOf(builder.design) ? ('part-hv' as const) : ('part' as const),
     subjects: [{ id, tag }],
     gaps: [],
   };

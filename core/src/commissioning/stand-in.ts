@@ -27,7 +27,7 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'wrong-resistor', label: 'double the resistance' },
     { id: 'no-rise', label: 'nothing rises' },
   ],
-  // No step of the procedure asks for one.
+  // Walks have no stand-in.
   'torque-wrench': [],
 };
 
@@ -63,7 +63,8 @@ export function standInReading(
   seed: number,
 ): Measured | null {
   const { expected } = step;
-  if (expected === null) return null;
+  // Along a walk one goes with a wrench or a meter: there is no stand-in for that.
+  if (expected === null || step.walk !== undefined) return null;
   const noise = noiseFrom(seed);
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
   const truth = trueValue(step, design, evaluation, noise);
@@ -130,7 +131,9 @@ function traceReading(
   const expected = step.expected as Extract<NonNullable<ProcedureStep['expected']>, { kind: 'rise' }>;
   const nominal = evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0;
   const packVoltageV = Math.round(nominal * 10) / 10;
-  const load = behaviour === 'load-on-bus' ? expected.resistanceOhm * 9 : expected.loadOhm;
+  const left = behaviour === 'load-on-bus' ? 1 / (expected.resistanceOhm * 9) : 0;
+  const conductance = left + (expected.loadOhm === null ? 0 : 1 / expected.loadOhm);
+  const load = conductance === 0 ? null : 1 / conductance;
   const plant = {
     packVoltageV,
     busCapacitanceF: expected.capacitanceF * (behaviour === 'more-capacitance' ? 1.33 : 0.98),

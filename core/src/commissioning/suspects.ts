@@ -59,6 +59,7 @@ function hypotheses(of: Case, value: number, measured: Measured): Hypothesis[] {
       return [...slips(of, value), ...resistanceCauses(of, template, value)];
     case 'insulation-negative':
     case 'insulation-positive':
+    case 'insulation-branch':
       return insulationCauses(of, value);
     case 'bus-dead':
       return deadBusCauses(of, value);

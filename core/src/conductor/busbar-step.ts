@@ -108,8 +108,15 @@ const barStep: StepDefinition = {
     const widest = Math.max(0, ...holes);
     const beyondMm = overhangMm - widest / 2;
     const grows = result?.expansionMmPer50K ?? 0;
+    const barValues = [
+      { label: 'current', value: run.input?.currentA ?? 0, unit: 'A' },
+      { label: 'density at the hole', value: result?.densityAtHoleAPerMm2 ?? 0, unit: 'A/mm²' },
+      { label: 'width', value: bar.widthMm ?? 0, unit: 'mm' },
+      { label: 'hole', value: widest, unit: 'mm' },
+      { label: 'width left at the hole', value: (bar.widthMm ?? 0) - widest, unit: 'mm' },
+    ];
     return run.output(figures, [
-      ...run.checks([subject]),
+      ...run.checks([subject], barValues),
       judge(
         busbarPlaceRules.hot,
         [subject],
@@ -117,7 +124,10 @@ const barStep: StepDefinition = {
         temperatureC !== null && temperatureC > maxC
           ? `${bar.tag} reaches ${formatNumber(temperatureC)} °C; ${formatNumber(maxC)} °C are allowed.`
           : null,
-        [{ label: 'temperature', value: temperatureC ?? 0, unit: '°C' }],
+        [
+          { label: 'temperature', value: temperatureC ?? 0, unit: '°C' },
+          { label: 'allowed', value: maxC, unit: '°C' },
+        ],
       ),
       judge(
         busbarPlaceRules.edge,
@@ -128,7 +138,10 @@ const barStep: StepDefinition = {
         widest > 0 && beyondMm < widest
           ? `${formatNumber(beyondMm)} mm are left beyond a hole of ${formatNumber(widest)} mm in ${bar.tag}.`
           : null,
-        [{ label: 'metal beyond the hole', value: beyondMm, unit: 'mm' }],
+        [
+          { label: 'metal beyond the hole', value: beyondMm, unit: 'mm' },
+          { label: 'hole', value: widest, unit: 'mm' },
+        ],
       ),
       judge(
         busbarPlaceRules.bare,
@@ -137,6 +150,7 @@ const barStep: StepDefinition = {
           ? [{ kind: 'not-given', path: `${at}.coating`, label: `coating of ${bar.tag}` }]
           : [],
         bar.coating === 'bare' ? `${bar.tag} is bare over ${formatNumber(barLengthMm(bar))} mm.` : null,
+        [{ label: 'length', value: barLengthMm(bar), unit: 'mm' }],
       ),
       judge(
         busbarPlaceRules.stiff,

@@ -1,12 +1,15 @@
 import { everyCircuit } from '../document';
 import { rulesOf, type CheckValue, type Suggestion } from '../finding';
 import { type Check, type Figure } from '../figure';
-import { catalogueOf, type PartOf } from '../parts';
+import { partKey, type PartOf } from '../parts';
 import { formatNumber } from '../quantity';
-import { judge, type Reader, type Run, type StepDefinition } from '../step';
+import { judge, withReplacements, type Reader, type Run, type StepDefinition } from '../step';
 import { cable, type CableInput, type CableResult } from './cable';
-import { chosenCable, dropRule } from './cable-rules';
-import { cableFailures, defaultMaxDropFraction, sizeTable, together, type Together } from './size';
+import { dropRule } from './cable-rules';
+import { hottestC } from './heat';
+import { cablePlace } from './place';
+import { together, type Together } from './cable-place';
+import { cableNeeds, defaultMaxDropFraction, rankCables } from './size';
 import { chosenCablePart, circuitInputs, setCable, waysOf, type Way } from './ways';
 
 const unevenRule = rulesOf('cable')(
@@ -23,7 +26,7 @@ type CableRun = Run<CableInput, CableResult>;
 /** Every part of a circuit’s cable: the hottest governs, drops and losses add up. */
 export const cableStep: StepDefinition = {
   id: 'conductor.cable',
-  version: 1,
+  version: 2,
   subjects: everyCircuit,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
@@ -45,11 +48,8 @@ export const cableStep: StepDefinition = {
         : runs.reduce((least, run) => (run.result!.ampacityA < least.result!.ampacityA ? run : least));
     const maxDrop = circuit.maxDropFraction ?? defaultMaxDropFraction;
     const currentA = governing.input?.currentA ?? 0;
-    const values: CheckValue[] = [
-      { label: 'load', value: currentA, unit: 'A' },
-      { label: 'ampacity', value: all?.ampacityA ?? 0, unit: 'A' },
-      { label: 'voltage drop', value: all?.dropFraction ?? 0, unit: 'fraction' },
-    ];
+    const load = { label: 'load', value: currentA, unit: 'A' };
+    const parts = chosen === null ? [] : [partKey(chosen)];
     const figures = figuresOf(subject, governing, chosen, maxDrop).map((figure) =>
       ways.length === 1 ? figure : summed(figure, all, ways, results, gaps),
     );
@@ -57,11 +57,24 @@ export const cableStep: StepDefinition = {
     const dropMessage = drops
       ? `The cable drops ${formatNumber(all.dropFraction! * 100)} % at ${formatNumber(currentA)} A; ${formatNumber(maxDrop * 100)} % are allowed.`
       : null;
+    const own = [
+      ...eachRule(subject, ways, runs, load, parts),
+      judge(
+        dropRule,
+        [subject],
+        gaps,
+        dropMessage,
+        [
+          load,
+          { label: 'voltage drop', value: all?.dropFraction ?? 0, unit: 'fraction' },
+          { label: 'drop allowed', value: maxDrop, unit: 'fraction' },
+        ],
+        { parts },
+      ),
+    ];
     const checks = [
-      ...eachRule(subject, ways, runs, values),
-      judge(dropRule, [subject], gaps, dropMessage, values),
-      judgeChosen(subject, read, chosen, { runs, all, maxDrop, values }),
-      judgeUneven(subject, read, governing),
+      ...withReplacements(own, () => cableReplacements(subject, read, chosen)),
+      judgeUneven(subject, read, governing, parts),
     ];
     const inputs = runs.flatMap(({ input }) => (input === null ? [] : [input]));
     return all === null
@@ -141,9 +154,10 @@ function eachRule(
   subject: string,
   ways: readonly Way[],
   runs: readonly CableRun[],
-  values: CheckValue[],
+  load: CheckValue,
+  parts: string[],
 ): Check[] {
-  const perWay = runs.map((run) => run.checks([subject], values));
+  const perWay = runs.map((run) => run.checks([subject]));
   return perWay[0]!.map((first, i) => {
     const own = perWay.map((checks) => checks[i]!);
     const gaps = own.flatMap((check) => (check.state === 'not-checked' ? check.gaps : []));
@@ -152,46 +166,38 @@ function eachRule(
         ? []
         : [ways[k]!.tag === null ? check.message : `${ways[k]!.tag}: ${check.message}`],
     );
-    return judge(first.rule, [subject], gaps, said.length === 0 ? null : said.join(' '), values);
+    const values = runs.flatMap((run, k): CheckValue[] => {
+      const of = ways[k]!.tag === null ? '' : ` of ${ways[k]!.tag}`;
+      const { input, result } = run;
+      return input === null || result === null
+        ? []
+        : [
+            { label: `ampacity${of}`, value: result.ampacityA, unit: 'A' },
+            { label: `conductor${of}`, value: result.conductorTemperatureC ?? hottestC, unit: '°C' },
+            { label: `limit of the insulation${of}`, value: input.conductorMaxC, unit: '°C' },
+            { label: `outer diameter${of}`, value: input.outerDiameterMm, unit: 'mm' },
+          ];
+    });
+    return judge(first.rule, [subject], gaps, said.length === 0 ? null : said.join(' '), [load, ...values], {
+      parts,
+    });
   });
 }
 
-function judgeChosen(
+/** Cables that could take the place of the chosen one, and what a fitting one needs where there is none. */
+export function cableReplacements(
   subject: string,
   read: Reader,
   chosen: PartOf<'cable'> | null,
-  {
-    runs,
-    all,
-    maxDrop,
-    values,
-  }: { runs: CableRun[]; all: Together | null; maxDrop: number; values: CheckValue[] },
-): Check {
-  const gaps = runs.flatMap((run) => run.gaps);
-  const inputs = runs.flatMap(({ input }) => (input === null ? [] : [input]));
-  const [first] = inputs;
-  if (all === null || first === undefined || chosen === null)
-    return judge(chosenCable, [subject], gaps, null, values);
-  const reasons = cableFailures(all, first.currentA, maxDrop);
-  if (reasons.length === 0) return judge(chosenCable, [subject], [], null, values);
-  const message = `${chosen.label} ${reasons.join('; ')}.`;
-  const suggestions: Suggestion[] = sizeTable(inputs, maxDrop, { cables: read.parts('cable') })
-    .filter(({ partKey: key }) => key !== read.at('circuits', subject, 'cable'))
-    .sort(
-      (a, b) =>
-        Number(b.fits) - Number(a.fits) ||
-        // Of the same insulation first.
-        Number(b.conductorMaxC === chosen.data.conductorMaxC) -
-          Number(a.conductorMaxC === chosen.data.conductorMaxC) ||
-        (a.fits ? a.areaMm2 - b.areaMm2 : b.areaMm2 - a.areaMm2),
-    )
-    .slice(0, 4);
-  const nothing = suggestions.length > 0 && suggestions.every(({ fits }) => !fits);
-  const lengthM = inputs.reduce((sum, input) => sum + input.lengthM, 0);
-  const said = !nothing
-    ? message
-    : `${message} Nothing in the library fits: a cable here needs an ampacity of ${formatNumber(first.currentA)} A and a drop below ${formatNumber(maxDrop * first.busVoltageV)} V over ${formatNumber(2 * lengthM)} m.`;
-  return judge(chosenCable, [subject], [], said, values, suggestions);
+): { suggestions: Suggestion[]; needs: string[] } {
+  const place = cablePlace(subject, read);
+  if (place === null || chosen === null) return { suggestions: [], needs: [] };
+  const suggestions = rankCables(place, chosen.data.conductorMaxC, {
+    cables: read.parts('cable').filter((one) => partKey(one) !== partKey(chosen)),
+    lugs: read.parts('lug'),
+    glands: read.parts('gland'),
+  }).slice(0, 4);
+  return { suggestions, needs: cableNeeds(place) };
 }
 
 /** The share of the shortest of conductors in parallel whose longest is longer by so much, 1/n when alike. */
@@ -200,7 +206,7 @@ export function shortestShare(parallel: number, shortestM: number, unevenM: numb
   return own / (own + (parallel - 1) / (shortestM + unevenM));
 }
 
-function judgeUneven(subject: string, read: Reader, run: CableRun): Check {
+function judgeUneven(subject: string, read: Reader, run: CableRun, parts: string[]): Check {
   const { unevenM = 0, lengthM, stretches = [] } = read.at('circuits', subject)!;
   const gaps = [
     ...run.gaps,
@@ -230,28 +236,25 @@ function judgeUneven(subject: string, read: Reader, run: CableRun): Check {
     !even && shareA > eachA
       ? `The shortest of ${n(parallel)} conductors carries ${n(shareA)} A where the others are ${n(unevenM)} m longer; each carries ${n(eachA)} A.`
       : null,
-    [{ label: 'in the shortest', value: shareA, unit: 'A' }],
+    [
+      { label: 'in the shortest', value: shareA, unit: 'A' },
+      { label: 'each carries', value: eachA, unit: 'A' },
+      { label: 'conductors in parallel', value: parallel, unit: '' },
+      { label: 'longest is longer by', value: unevenM, unit: 'm' },
+    ],
+    { parts },
   );
 }
 
-/**
- * The place in which all areas are compared while no cable is chosen; once one is, its own run has that input. The table
- * itself is made on request, by `sizeTable`.
- */
+/** The place in which all areas are compared, whether a cable is chosen or not; the table is made on request. */
 export const sizesStep: StepDefinition = {
   id: 'conductor.sizes',
-  version: 1,
+  version: 2,
   subjects: everyCircuit,
   compute(subject, read) {
-    const circuit = read.at('circuits', subject)!;
-    if (chosenCablePart(read, circuit.cable) !== null) return { figures: [], checks: [] };
-    const inputs = waysOf(circuit, subject).map((way) => {
-      const place = circuitInputs(way, circuit, subject, read);
-      setCable(place, catalogueOf('cable')[0]!);
-      return place.run(cable).input;
-    });
-    const ways = inputs.filter((input) => input !== null);
-    if (ways.length < inputs.length) return { figures: [], checks: [] };
-    return { figures: [], checks: [], run: { calculator: 'cable', input: ways, result: null } };
+    const place = cablePlace(subject, read);
+    return place === null
+      ? { figures: [], checks: [] }
+      : { figures: [], checks: [], run: { calculator: 'cable-sizes', input: place, result: null } };
   },
 };

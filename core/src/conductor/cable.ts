@@ -59,6 +59,7 @@ export const cableRules = {
     'The conductor runs above the limit of its insulation: it ages, softens and in the end shorts.',
     'Choose a larger area, an insulation for a higher temperature, or run conductors in parallel.',
     'Heat balance after IEC 60287; Churchill and Chu',
+    { formerly: ['cable.chosen-cable'] },
   ),
   noBalance: rule(
     'no-balance',
@@ -112,7 +113,7 @@ export function crossCable(
   issue: (path: string, message: string) => void,
 ): void {
   if (input.outerDiameterMm <= input.conductorDiameterMm)
-    issue('outerDiameterMm', 'must be above conductorDiameterMm');
+    issue('conductorDiameterMm', 'must be below outerDiameterMm');
   if (input.conductorMaxC <= input.ambientC) issue('conductorMaxC', 'must be above ambientC');
   if (input.install !== 'steel-conduit') return;
   const { conduitInnerMm, conduitOuterMm } = input;

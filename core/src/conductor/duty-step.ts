@@ -1,15 +1,18 @@
 import { everyCircuit } from '../document';
-import { judge, type StepDefinition } from '../step';
+import { figureId } from '../figure';
+import type { CheckValue } from '../finding';
+import { partKey } from '../parts';
+import { judge, withReplacements, type StepDefinition } from '../step';
+import { cableReplacements } from './cable-step';
 import { cableDuty } from './duty';
+import { hottestC } from './heat';
+import { dutyPeriods } from './judge-cable';
 import { chosenCablePart, placeInputs, setCable, waysOf } from './ways';
-
-/** Periods that are walked: the conductor has settled long before. */
-const dutyPeriods = 400;
 
 /** The conductor over its repeated load, in the hottest part of its way: what the mean square hides. */
 export const dutyStep: StepDefinition = {
   id: 'conductor.duty',
-  version: 1,
+  version: 2,
   subjects: everyCircuit,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
@@ -45,22 +48,35 @@ export const dutyStep: StepDefinition = {
         ...(chosen !== null && { limit: { max: chosen.data.conductorMaxC } }),
       },
     ]);
-    const checks = run.checks(
-      [subject],
-      [
-        { label: 'hottest conductor', value: run.result?.peakTemperatureC ?? 0, unit: '°C' },
-        { label: 'limit of the insulation', value: chosen?.data.conductorMaxC ?? 0, unit: '°C' },
-      ],
-    );
+    const [load, ampacity] = [
+      read.figure(figureId('network.load', subject, 'rmsA')),
+      read.figure(figureId('conductor.cable', subject, 'ampacityA')),
+    ];
+    // What the mean square burns already is said there: one cause is one finding.
+    const said = load.value !== null && ampacity.value !== null && load.value > ampacity.value * (1 + 1e-9);
+    const values: CheckValue[] = [
+      { label: 'hottest over the load', value: run.result?.peakTemperatureC ?? hottestC, unit: '°C' },
+      { label: 'limit of the insulation', value: chosen?.data.conductorMaxC ?? 0, unit: '°C' },
+      { label: 'load', value: run.result?.rmsA ?? 0, unit: 'A' },
+      ...(run.result?.peakTemperatureC === null
+        ? [{ label: 'passes 400 °C after', value: run.result.curve.at(-1)![0], unit: 's' }]
+        : []),
+    ];
+    const parts = chosen === null ? [] : [partKey(chosen)];
+    const checks = run
+      .checks([subject], values, parts)
+      .map((check) =>
+        check.state !== 'raised'
+          ? check
+          : said
+            ? judge(check.rule, [subject], [], null, values)
+            : way.tag === null
+              ? check
+              : { ...check, message: `${way.tag}: ${check.message}` },
+      );
     return run.output(
       figures,
-      way.tag === null
-        ? checks
-        : checks.map((check) =>
-            check.state === 'raised'
-              ? judge(check.rule, [subject], [], `${way.tag}: ${check.message}`, check.values)
-              : check,
-          ),
+      withReplacements(checks, () => cableReplacements(subject, read, chosen)),
     );
   },
 };

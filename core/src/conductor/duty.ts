@@ -37,6 +37,7 @@ export const cableDutyRules = {
     'A long burst heats the conductor long before its mean current would.',
     'A larger area, an insulation for a higher temperature, conductors in parallel, or a shorter burst in the inverter’s settings.',
     'Heat stored in copper and insulation, heat balance after IEC 60287',
+    { version: 2, formerly: ['cable.chosen-cable'] },
   ),
   burns: rule(
     'beyond-400',

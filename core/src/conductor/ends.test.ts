@@ -1,7 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalogueOf } from '../parts';
-import { cable, glandProblem, rankGlands, rankLugs, sizeTable, type CableEnd } from '.';
+import {
+  cable,
+  glandProblem,
+  rankGlands,
+  rankLugs,
+  sizeTable,
+  type CableEnd,
+  type CablePlace,
+  type SizedCable,
+} from '.';
 
 const end: CableEnd = { areaMm2: 70, outerDiameterMm: 16.3, conductorTemperatureC: 84, studMm: 10 };
 
@@ -45,7 +54,7 @@ describe('the ends of a cable', () => {
     expect(glandProblem(catalogueOf('gland')[0]!.data, 8.01)).toBe('clamps 4 to 8 mm, the cable has 8.01 mm');
   });
 
-  test('the table of sizes says which areas the gland does not clamp', () => {
+  test('the table of sizes takes along what the area needs, and says where nothing of the library does', () => {
     const { massKgPerM: _mass, ...data } = catalogueOf('cable').find(({ id }) => id === 'marl-x70')!.data;
     const parsed = cable.parse({
       ...data,
@@ -57,16 +66,28 @@ describe('the ends of a cable', () => {
     });
     if (!parsed.ok) throw new Error(JSON.stringify(parsed.issues));
     const gland = catalogueOf('gland').find(({ id }) => id === 'wendmoor-g25')!;
-    const without = sizeTable([parsed.input], 0.02, { conductorMaxC: 125 });
-    const table = sizeTable([parsed.input], 0.02, { conductorMaxC: 125, gland });
-    const fitting = (rows: typeof table) => rows.filter(({ fits }) => fits).map(({ areaMm2 }) => areaMm2);
-    expect(fitting(table)).toEqual([35, 50, 70]);
-    expect(fitting(without)).toEqual(expect.arrayContaining([35, 50, 70, 95, 120]));
-    expect(table.find(({ areaMm2 }) => areaMm2 === 95)!.reasons).toEqual([
-      'the gland clamps 11 to 17.5 mm, the cable has 18.7 mm',
-    ]);
-    const governs = (area: number) => table.find(({ areaMm2 }) => areaMm2 === area)!.governs;
-    // The gland decides only where nothing else does.
-    expect([governs(95), governs(0.5), governs(50)]).toEqual(['gland', 'voltage drop', 'ampacity']);
+    const place: CablePlace = {
+      ways: [parsed.input],
+      profile: [],
+      maxDropFraction: 0.02,
+      fuse: null,
+      lug: null,
+      gland: gland.data,
+      studMm: null,
+    };
+    const with95 = (table: SizedCable[]) => table.find(({ areaMm2 }) => areaMm2 === 95)!;
+    const fitting = (rows: SizedCable[]) => rows.filter(({ fits }) => fits).map(({ areaMm2 }) => areaMm2);
+    // Another gland of the library goes along; where there is none, the gland decides.
+    const table = sizeTable(place, { conductorMaxC: 125 });
+    expect(fitting(table)).toEqual(expect.arrayContaining([35, 50, 70, 95, 120]));
+    expect(with95(table)).toMatchObject({
+      fits: true,
+      along: [{ kind: 'gland', partKey: 'wendmoor-g32@1' }],
+    });
+    const alone = sizeTable(place, { conductorMaxC: 125, glands: [gland] });
+    expect(fitting(alone)).toEqual([35, 50, 70]);
+    expect(with95(alone).reasons).toEqual(['has no gland for 18.7 mm in the library']);
+    const governs = (area: number) => alone.find(({ areaMm2 }) => areaMm2 === area)!.governs;
+    expect([governs(95), governs(50)]).toEqual(['gland', 'ampacity']);
   });
 });

@@ -114,6 +114,13 @@ function ranked<P extends Part>(
     }));
 }
 
+/** What of a lug each rule is about. */
+const ratings = new Map<Rule, 'areaMm2' | 'studMm' | 'maxC'>([
+  [endRules.lugArea, 'areaMm2'],
+  [endRules.lugStud, 'studMm'],
+  [endRules.lugHeat, 'maxC'],
+]);
+
 const hottest = (subject: string, read: Reader) =>
   read.figure(figureId('conductor.duty', subject, 'peakTemperatureC'));
 
@@ -156,13 +163,17 @@ export const endsStep: StepDefinition = {
         [subject],
         gaps,
         message,
-        [{ label, value: value ?? 0, unit }],
-        message === null ? [] : lugs(),
+        [
+          { label, value: value ?? 0, unit },
+          { label: 'of the lug', value: lug === null ? 0 : lug.data[ratings.get(of)!], unit },
+        ],
+        { suggestions: message === null ? [] : lugs(), parts: lug === null ? [] : [partKey(lug)] },
       );
     };
     const clamp = gland === null || end === null ? null : glandProblem(gland.data, end.outerDiameterMm);
     return {
       figures: [],
+      ...(end !== null && { run: { calculator: 'cable-ends', input: end, result: null } }),
       checks: [
         lugCheck(endRules.lugArea, noLug, 'area of the cable', end?.areaMm2 ?? null, 'mm²'),
         lugCheck(endRules.lugStud, [...noLug, ...noStud], 'stud', circuit.studMm ?? null, 'mm'),
@@ -178,10 +189,18 @@ export const endsStep: StepDefinition = {
           [subject],
           gland === null ? [...noCable, missing('gland', 'gland')] : noCable,
           clamp === null ? null : `${gland?.label} ${clamp}.`,
-          [{ label: 'outer diameter', value: end?.outerDiameterMm ?? 0, unit: 'mm' }],
-          clamp === null || end === null
-            ? []
-            : rankGlands(read.parts('gland'), end.outerDiameterMm).slice(0, 4),
+          [
+            { label: 'outer diameter', value: end?.outerDiameterMm ?? 0, unit: 'mm' },
+            { label: 'clamps from', value: gland?.data.clampMinMm ?? 0, unit: 'mm' },
+            { label: 'clamps to', value: gland?.data.clampMaxMm ?? 0, unit: 'mm' },
+          ],
+          {
+            suggestions:
+              clamp === null || end === null
+                ? []
+                : rankGlands(read.parts('gland'), end.outerDiameterMm).slice(0, 4),
+            parts: gland === null ? [] : [partKey(gland)],
+          },
         ),
       ],
     };

@@ -1,14 +1,16 @@
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
 export { conductorSteps } from './steps';
 export { shortestShare } from './cable-step';
+export { together, type CableCriterion, type CableFuse, type CablePlace, type Together } from './cable-place';
+export { smallestFaultA, type Along } from './judge-cable';
 export {
+  cableNeeds,
   defaultMaxDropFraction,
+  rankCables,
+  sizedRules,
   sizeTable,
-  together,
-  type CableCriterion,
   type SizeChoice,
   type SizedCable,
-  type Together,
 } from './size';
 export { lengthOf, waysOf, type Way } from './ways';
 export {

@@ -2,9 +2,8 @@ import { everyCircuit } from '../document';
 import { figureId, type Figure, type Gap } from '../figure';
 import { resistancePerM } from '../parts';
 import type { StepDefinition } from '../step';
+import { defaultContactOhm, loopOhm } from './loop';
 import { chosenCablePart, lengthOf } from './ways';
-
-const defaultContactOhm = 0.002;
 
 /** Resistance of the circuit out and back: cable at 20 °C and contacts. */
 export const loopStep: StepDefinition = {
@@ -37,7 +36,7 @@ export const loopStep: StepDefinition = {
         label: 'conductors in parallel',
         message: 'must be 1 or more',
       });
-    const value = (2 * lengthM * perM) / parallel + contactOhm;
+    const value = part === null ? 0 : loopOhm(part.data.areaMm2, lengthM, parallel, contactOhm);
     const origin = (given: number | undefined, field: string) => ({
       kind: given === undefined ? ('default' as const) : ('document' as const),
       path: `${at}.${field}`,

@@ -1,59 +1,38 @@
+import type { Suggestion } from '../finding';
+import { clearingTimeS, faultPoints, fuseRules } from '../fuse';
+import { logSpaced } from '../math';
 import { catalogueOf, partKey, type PartOf } from '../parts';
-import { formatNumber } from '../quantity';
-import { cable, type CableInput, type CableResult } from './cable';
-import { glandProblem } from './ends';
+import { formatNumber, formatQuantity } from '../quantity';
+import { cable, cableRules } from './cable';
+import { together, type CableCriterion, type CablePlace } from './cable-place';
+import { dropRule } from './cable-rules';
+import { cableDutyRules } from './duty';
+import { judgeCable, type Along, type EndChoice } from './judge-cable';
 
 /** Share of the nominal voltage that a cable may drop where the circuit does not say. */
 export const defaultMaxDropFraction = 0.02;
 
-/** Which criterion decides: the one whose use of its limit is the greatest. */
-export type CableCriterion = 'ampacity' | 'voltage drop' | 'gland' | 'does not fit the conduit';
-
-/** What a cable’s parts make together: the hottest governs, drops and losses add up. */
-export type Together = Pick<
-  CableResult,
-  'ampacityA' | 'conductorTemperatureC' | 'voltageDropV' | 'dropFraction' | 'lossW'
->;
-
-/** Puts the results of a cable’s parts together; null as soon as one of them finds no balance. */
-export function together(results: readonly CableResult[]): Together {
-  const sum = (name: 'voltageDropV' | 'dropFraction' | 'lossW') =>
-    results.some((one) => one[name] === null)
-      ? null
-      : results.reduce((total, one) => total + (one[name] as number), 0);
-  return {
-    ampacityA: Math.min(...results.map(({ ampacityA }) => ampacityA)),
-    conductorTemperatureC: results.some((one) => one.conductorTemperatureC === null)
-      ? null
-      : Math.max(...results.map((one) => one.conductorTemperatureC!)),
-    voltageDropV: sum('voltageDropV'),
-    dropFraction: sum('dropFraction'),
-    lossW: sum('lossW'),
-  };
-}
-
 /** One area in the table of all areas. */
-export interface SizedCable {
-  partKey: string;
-  label: string;
+export interface SizedCable extends Suggestion {
   areaMm2: number;
   conductorMaxC: number;
   ampacityA: number | null;
   conductorTemperatureC: number | null;
+  /** Hottest over the load; null: not computed, for it fails before, or beyond 400 °C. */
+  peakC: number | null;
   voltageDropV: number | null;
   dropFraction: number | null;
-  /** Share of each limit that is used. */
+  /** Share of the ampacity that is used. */
   ampacityUse: number | null;
-  dropUse: number | null;
   governs: CableCriterion;
-  fits: boolean;
-  reasons: string[];
+  /** Ends that have to be exchanged with it: they are taken along. */
+  along: Along[];
 }
 
-/** Judges one cable of the catalogue in the place of another. */
-function size(part: PartOf<'cable'>, ways: readonly CableInput[], maxDropFraction: number): SizedCable {
+/** Judges one cable of a list in the place of another. */
+function size(part: PartOf<'cable'>, place: CablePlace, choice: SizeChoice): SizedCable {
   const { massKgPerM: _mass, ...data } = part.data;
-  const parsed = ways.map((way) => cable.parse({ ...way, ...data }));
+  const parsed = place.ways.map((way) => cable.parse({ ...way, ...data }));
   const issues = parsed.flatMap((one) => (one.ok ? [] : one.issues));
   const named = {
     partKey: partKey(part),
@@ -66,75 +45,108 @@ function size(part: PartOf<'cable'>, ways: readonly CableInput[], maxDropFractio
       ...named,
       ampacityA: null,
       conductorTemperatureC: null,
+      peakC: null,
       voltageDropV: null,
       dropFraction: null,
       ampacityUse: null,
-      dropUse: null,
       governs: 'does not fit the conduit',
       fits: false,
       reasons: [...new Set(issues.map(({ path, message }) => `${path} ${message}`))],
+      along: [],
     };
   }
-  const result = together(parsed.flatMap((one) => (one.ok ? [cable.calculate(one.input).result] : [])));
-  const currentA = ways[0]!.currentA;
-  const ampacityUse = currentA / result.ampacityA;
-  const dropUse = result.dropFraction === null ? null : result.dropFraction / maxDropFraction;
-  const reasons = cableFailures(result, currentA, maxDropFraction);
-  const governs = dropUse !== null && dropUse > ampacityUse ? 'voltage drop' : 'ampacity';
+  const ways = parsed.flatMap((one) => (one.ok ? [one.input] : []));
+  const result = together(ways.map((input) => cable.calculate(input).result));
+  const { judged, peakC, along } = judgeCable(part, place, ways, result, choice);
+  const reasons = judged.flatMap(({ problem }) => (problem === null ? [] : [problem]));
+  // What fails governs before what is only the fullest.
+  const governing = judged.reduce((most, one) =>
+    Number(one.problem !== null) - Number(most.problem !== null) > 0 ||
+    (Number(one.problem !== null) === Number(most.problem !== null) && one.use > most.use)
+      ? one
+      : most,
+  );
   const { ampacityA, conductorTemperatureC, voltageDropV, dropFraction } = result;
   return {
     ...named,
     ampacityA,
     conductorTemperatureC,
+    peakC,
     voltageDropV,
     dropFraction,
-    ampacityUse,
-    dropUse,
-    governs,
+    ampacityUse: ways[0]!.currentA / ampacityA,
+    governs: governing.name,
     fits: reasons.length === 0,
     reasons,
+    along,
   };
 }
 
-export function cableFailures(
-  result: Pick<CableResult, 'ampacityA' | 'dropFraction'>,
-  currentA: number,
-  maxDropFraction: number,
-): string[] {
-  const reasons: string[] = [];
-  if (currentA > result.ampacityA * (1 + 1e-9)) {
-    reasons.push(`carries ${formatNumber(result.ampacityA)} A of the ${formatNumber(currentA)} A asked`);
-  }
-  if (result.dropFraction !== null && result.dropFraction > maxDropFraction * (1 + 1e-9)) {
-    reasons.push(
-      `drops ${formatNumber(result.dropFraction * 100)} % where ${formatNumber(maxDropFraction * 100)} % are allowed`,
-    );
-  }
-  return reasons;
-}
-
 /** Which cables are sized: of one class of insulation or of all; those of the starter catalogue, or of a library. */
-export interface SizeChoice {
+export interface SizeChoice extends EndChoice {
   conductorMaxC?: number;
   cables?: readonly PartOf<'cable'>[];
-  /** The gland they must go through. */
-  gland?: PartOf<'gland'>;
 }
 
-/** Every cable in the place of another, whose way may have parts, of one class of insulation or of all; drop judged against a share of 0…1. */
-export function sizeTable(
-  ways: readonly CableInput[],
-  maxDropFraction: number,
-  { conductorMaxC, cables = catalogueOf('cable'), gland }: SizeChoice = {},
-): SizedCable[] {
+/**
+ * Every cable of a list in a place, judged by the whole circuit: ampacity, load over time, voltage drop, withstand
+ * against the fuse, the smallest fault that it leaves, lugs and gland. A row that fits raises no finding when it is taken
+ * with what goes along.
+ */
+export function sizeTable(place: CablePlace, choice: SizeChoice = {}): SizedCable[] {
+  const { conductorMaxC, cables = catalogueOf('cable') } = choice;
   return cables
     .filter(({ data }) => conductorMaxC === undefined || data.conductorMaxC === conductorMaxC)
-    .map((part) => {
-      const sized = size(part, ways, maxDropFraction);
-      const clamp = gland === undefined ? null : glandProblem(gland.data, part.data.outerDiameterMm);
-      if (clamp === null) return sized;
-      const reasons = [...sized.reasons, `the gland ${clamp}`];
-      // Where nothing else fails it is the gland that decides.
-      return { ...sized, fits: false, reasons, ...(sized.fits && { governs: 'gland' as const }) };
-    });
+    .map((part) => size(part, place, choice));
 }
+
+/** Cables for a place: those that fit first, of the same insulation first, the smallest first among them. */
+export function rankCables(place: CablePlace, conductorMaxC: number, choice: SizeChoice): SizedCable[] {
+  const other = (one: SizedCable) => Number(one.conductorMaxC !== conductorMaxC);
+  return sizeTable(place, choice).sort(
+    (a, b) =>
+      Number(b.fits) - Number(a.fits) ||
+      other(a) - other(b) ||
+      (a.fits ? a.areaMm2 - b.areaMm2 : a.reasons.length - b.reasons.length || b.areaMm2 - a.areaMm2),
+  );
+}
+
+/** What a cable must have to hold in a place, in numbers. */
+export function cableNeeds({ ways, maxDropFraction, fuse }: CablePlace): string[] {
+  const n = formatNumber;
+  const [first] = ways;
+  const lengthM = ways.reduce((sum, way) => sum + way.lengthM, 0);
+  // The fault that asks the most of a conductor, where the fuse clears at all.
+  const hardest =
+    fuse === null
+      ? null
+      : logSpaced(fuse.faultMaxA / 40, fuse.faultMaxA, faultPoints)
+          .map((currentA) => ({ currentA, clearS: clearingTimeS(fuse, currentA) }))
+          .filter(
+            (one): one is { currentA: number; clearS: number } => one.clearS !== null && one.clearS <= 5,
+          )
+          .reduce<{ currentA: number; clearS: number } | null>(
+            (most, one) =>
+              most === null || one.currentA ** 2 * one.clearS > most.currentA ** 2 * most.clearS ? one : most,
+            null,
+          );
+  return [
+    `an ampacity of ${n(first!.currentA)} A`,
+    `a drop below ${n(maxDropFraction * first!.busVoltageV)} V over ${n(2 * lengthM)} m`,
+    ...(hardest === null
+      ? []
+      : [`a section that bears ${n(hardest.currentA)} A for ${formatQuantity(hardest.clearS, 's')}`]),
+  ];
+}
+
+/** The rules that a row of the table stands for. */
+export const sizedRules = [
+  cableRules.overloaded,
+  cableRules.noBalance,
+  cableDutyRules.overLimit,
+  cableDutyRules.burns,
+  dropRule,
+  fuseRules.cable,
+  fuseRules.slow,
+  fuseRules.minimum,
+];

@@ -63,7 +63,10 @@ describe('a cable whose way has parts', () => {
   test('areas are ranked over all parts: one that fits the cool part alone does not fit', () => {
     const ways = [input({ ambientC: 20 }), input({ ambientC: 100, lengthM: 1 })];
     const find = (list: CableInput[]) =>
-      sizeTable(list, 0.02, { conductorMaxC: 125 }).find(({ areaMm2 }) => areaMm2 === 25)!;
+      sizeTable(
+        { ways: list, profile: [], maxDropFraction: 0.02, fuse: null, lug: null, gland: null, studMm: null },
+        { conductorMaxC: 125 },
+      ).find(({ areaMm2 }) => areaMm2 === 25)!;
     expect(find([ways[0]!]).fits).toBe(true);
     expect(find(ways)).toMatchObject({ fits: false, governs: 'ampacity' });
     expect(find(ways).reasons[0]).toMatch(/^carries .* A of the 120 A asked$/);

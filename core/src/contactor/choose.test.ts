@@ -1,14 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { catalogueOf } from '../parts';
-import { contactorNeeds, contactorProblems, rankContactors, type ContactorPlace } from '.';
+import { catalogueOf, type ContactorData } from '../parts';
+import { problemsOf } from '../step';
+import { contactorNeeds, contactorCriteria, rankContactors, type ContactorPlace } from '.';
 
 const all = catalogueOf('contactor');
+const problems = (data: ContactorData, one: ContactorPlace) => problemsOf(contactorCriteria(data, one));
 const fuse = catalogueOf('fuse').find(({ id }) => id === 'calderside-f160')!.data;
 const place: ContactorPlace = {
   busVoltageV: 400,
   loadA: 120,
   inrushA: 150,
+  filled: true,
   faultMinA: 2000,
   faultMaxA: 9000,
   fuse,
@@ -19,6 +22,7 @@ const anyPlace = fc.record({
   busVoltageV: fc.double({ min: 12, max: 1000, noNaN: true }),
   loadA: fc.double({ min: 0, max: 600, noNaN: true }),
   inrushA: fc.option(fc.double({ min: 0, max: 2000, noNaN: true })),
+  filled: fc.boolean(),
   faultMinA: fc.constant(2000),
   faultMaxA: fc.constant(9000),
   fuse: fc.constantFrom(fuse, null),
@@ -39,19 +43,19 @@ describe('contactors ranked for a place', () => {
 
   test('each reason names what the contactors do and what is asked', () => {
     const { data } = all.find(({ id }) => id === 'hollin-k50')!;
-    expect(contactorProblems(data, { ...place, busVoltageV: 600, startLowV: 6 })).toEqual([
+    expect(problems(data, { ...place, busVoltageV: 600, startLowV: 6 })).toEqual([
       'are made for 450 V, the pack reaches 600 V',
       'carry 50 A of the 120 A asked',
-      'make 80 A where 150 A rush in',
+      'make 80 A where 150 A rush in after pre-charge',
       'stand 2000 A for 40.5 ms, the fuse takes 113 ms',
-      expect.stringMatching(/^pull in at .* V when warm, a start may leave 6 V$/),
+      expect.stringMatching(/^pull in at .* V when their coils are at 60 °C, a start may leave 6 V$/),
     ]);
   });
 
   test('what is not known is not held against them', () => {
     const { data } = all.find(({ id }) => id === 'hollin-k50')!;
     const open = { ...place, loadA: 10, inrushA: null, fuse: null, faultMinA: null, faultMaxA: null };
-    expect(contactorProblems(data, open)).toEqual([]);
+    expect(problems(data, open)).toEqual([]);
   });
 
   test('a harder place never has fewer faults', () => {
@@ -68,9 +72,7 @@ describe('contactors ranked for a place', () => {
             inrushA: one.inrushA === null ? null : one.inrushA * k,
             startLowV: one.startLowV / k,
           };
-          expect(contactorProblems(data, harder).length).toBeGreaterThanOrEqual(
-            contactorProblems(data, one).length,
-          );
+          expect(problems(data, harder).length).toBeGreaterThanOrEqual(problems(data, one).length);
         },
       ),
     );

@@ -1,7 +1,7 @@
 import { switchedCircuits, type Suppression } from '../document';
 import { rulesOf } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
-import type { ContactorData } from '../parts';
+import { partKey, type ContactorData } from '../parts';
 import { formatNumber } from '../quantity';
 import { judge, type StepDefinition } from '../step';
 
@@ -16,6 +16,7 @@ export const coilRules = {
     'A coil that only half pulls in lets the contacts bounce on the load: they burn, or the vehicle does not start when it is cold.',
     'A stiffer 12 V feed to the coils, a converter that holds it, or contactors that pull in lower.',
     source,
+    { formerly: ['contactor.chosen-contactor'] },
   ),
   slowRelease: rule(
     'slow-release',
@@ -215,6 +216,7 @@ export const coilStep: StepDefinition = {
       },
     ];
     const n = formatNumber;
+    const parts = part?.kind === 'contactor' ? [partKey(part)] : [];
     const profile = circuit.loadProfile ?? [];
     const both = profile.some(([, a]) => a > 0) && profile.some(([, a]) => a < 0);
     const slow = opensMs !== null && coil !== null && opensMs - coil.openMs > coil.openMs / 2;
@@ -222,25 +224,18 @@ export const coilStep: StepDefinition = {
       figures,
       checks: [
         judge(
-          coilRules.pullIn,
-          [subject],
-          gaps,
-          hotV !== null && startLowV < hotV
-            ? `At ${n(coilC)} °C the coils pull in at ${n(hotV)} V; a start may leave ${n(startLowV)} V.`
-            : null,
-          [
-            { label: 'pull-in', value: hotV ?? 0, unit: 'V' },
-            { label: 'lowest 12 V at start', value: startLowV, unit: 'V' },
-          ],
-        ),
-        judge(
           coilRules.slowRelease,
           [subject],
           [...gaps, ...badClamp],
           slow && suppression === 'diode'
             ? `With a plain diode the contacts open after ${n(opensMs)} ms; with a zener of ${n(clampV)} V after ${n(quickMs ?? 0)} ms.`
             : null,
-          [{ label: 'release', value: opensMs ?? 0, unit: 'ms' }],
+          [
+            { label: 'release', value: opensMs ?? 0, unit: 'ms' },
+            { label: 'release with a zener', value: quickMs ?? 0, unit: 'ms' },
+            { label: 'the zener clamps at', value: clampV, unit: 'V' },
+          ],
+          { parts },
         ),
         judge(
           coilRules.noSuppression,
@@ -249,7 +244,11 @@ export const coilStep: StepDefinition = {
           suppression === 'none' && coil !== null
             ? `Each coil holds ${n(holdCurrentA(coil))} A in ${n(coil.coilHenry * 1000)} mH, and nothing takes its energy.`
             : null,
-          [{ label: 'inductance', value: coil?.coilHenry ?? 0, unit: 'H' }],
+          [
+            { label: 'inductance', value: coil?.coilHenry ?? 0, unit: 'H' },
+            { label: 'held with', value: coil === null ? 0 : holdCurrentA(coil), unit: 'A' },
+          ],
+          { parts },
         ),
         judge(
           coilRules.bothWays,
@@ -263,7 +262,11 @@ export const coilStep: StepDefinition = {
           data?.polarised === true && both
             ? `The load runs from ${n(Math.max(...profile.map(([, a]) => a)))} A to ${n(Math.min(...profile.map(([, a]) => a)))} A; the contactors are polarised.`
             : null,
-          [{ label: 'largest current back', value: Math.min(0, ...profile.map(([, a]) => a)), unit: 'A' }],
+          [
+            { label: 'largest current out', value: Math.max(0, ...profile.map(([, a]) => a)), unit: 'A' },
+            { label: 'largest current back', value: Math.min(0, ...profile.map(([, a]) => a)), unit: 'A' },
+          ],
+          { parts },
         ),
       ],
     };

@@ -1,8 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { clearingTimeS } from '../fuse';
+import { carryTimeS, clearingTimeS, firstUncovered } from '../fuse';
 import { catalogueOf } from '../parts';
-import { carryTimeS, firstUncovered } from '.';
 
 const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === `calderside-${id}`)!.data;
 const contactorOf = (id: string) => catalogueOf('contactor').find((part) => part.id === `hollin-${id}`)!.data;

@@ -1,4 +1,4 @@
-export { contactorNeeds, contactorProblems, rankContactors, type ContactorPlace } from './choose';
+export { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 export {
   coilDefaults,
   coilOf,
@@ -9,5 +9,4 @@ export {
   releaseMs,
   type Coil,
 } from './coil';
-export { carryTimeS, firstUncovered } from './short-time';
 export { contactorSteps } from './steps';

@@ -2,6 +2,8 @@ import { rulesOf } from '../finding';
 
 const rule = rulesOf('contactor');
 const source = 'Contactor makers’ DC ratings';
+/** Findings of earlier editions that said it of the chosen contactors as a whole. */
+const formerly = { formerly: ['contactor.chosen-contactor'] };
 
 export const contactorRules = {
   voltage: rule(
@@ -11,6 +13,7 @@ export const contactorRules = {
     'A DC arc that the contactor cannot blow out keeps the circuit closed and burns the contacts.',
     'Choose contactors whose DC rating is at or above the highest pack voltage.',
     source,
+    formerly,
   ),
   make: rule(
     'make',
@@ -19,6 +22,7 @@ export const contactorRules = {
     'Contacts that close on a current above their making capacity bounce, melt and weld.',
     'A higher threshold of pre-charge, a pre-charge of its own for a branch, more resistance in the loop that is really there, or contactors that make more.',
     source,
+    formerly,
   ),
   carry: rule(
     'carry',
@@ -27,14 +31,7 @@ export const contactorRules = {
     'Contacts that run hot weld or lose their spring.',
     'Choose a larger contactor, or lower the load.',
     source,
-  ),
-  shortTime: rule(
-    'short-time',
-    'mend',
-    'The contacts give out before the fuse has cleared',
-    'Contacts that carry a fault for too long lift, arc and weld: the circuit stays closed just when it must open.',
-    'A faster fuse, or contactors whose short-time curve lies above its clearing over all faults.',
-    'Contactor makers’ short-time curves; the fuse’s longest clearing',
+    formerly,
   ),
   faultBreak: rule(
     'fault-above-break',
@@ -51,13 +48,5 @@ export const contactorRules = {
     'A driver that fails short, or contacts that have welded, keep the circuit closed, and nobody sees it.',
     'Contactors with an auxiliary contact, or a weld test by voltage at each start and stop; clamp the driver’s gate.',
     'Contactor makers’ data',
-  ),
-  chosen: rule(
-    'chosen-contactor',
-    'stop',
-    'The chosen contactors do not hold',
-    'Contacts that fail one criterion weld or stay closed at the moment they are needed.',
-    'Choose one of the ranked replacements, or change what the failed criterion rests on.',
-    'All criteria of a contactor together',
   ),
 };

@@ -1,13 +1,13 @@
 import { switchedCircuits, type Id } from '../document';
 import { figureId, type Check, type Figure, type Gap } from '../figure';
-import { partKey, type PartOf } from '../parts';
+import { shortTimeRule } from '../fuse';
+import { partKey, type ContactorData } from '../parts';
 import { mainBus, busOf } from '../precharge';
 import { formatNumber } from '../quantity';
-import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
-import { contactorNeeds, contactorProblems, rankContactors, type ContactorPlace } from './choose';
-import { coilDefaults, coilStep } from './coil';
+import { criteriaChecks, gapsBehind, judge, type Criterion, type Reader, type StepDefinition } from '../step';
+import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
+import { coilDefaults, coilOf, coilRules, coilStep } from './coil';
 import { contactorRules as rules } from './rules';
-import { shortTimeStep } from './short-time';
 
 /** What flows when the contactors of a circuit close, or null where nothing has to be filled. */
 function inrushOf(subject: Id, read: Reader): Figure | null {
@@ -18,131 +18,177 @@ function inrushOf(subject: Id, read: Reader): Figure | null {
   return filled.gaps.length > 0 ? filled : null;
 }
 
-/** The contactors against voltage, load, inrush and fault. */
+/** What contactors in a circuit have to hold, with the gaps of each figure behind it. */
+function placeOf(subject: Id, read: Reader) {
+  const circuit = read.at('circuits', subject)!;
+  const settings = read.at('settings');
+  const fuse = read.at('parts', circuit.fuse ?? '');
+  const fault = (which: string) => read.figure(figureId('fuse.fault', `${subject}/${which}`, 'prospectiveA'));
+  const figures = {
+    voltage: read.figure(figureId('pack.pack', 'pack', 'voltageMaxV')),
+    load: read.figure(figureId('network.load', subject, 'rmsA')),
+    inrush: inrushOf(subject, read),
+    largest: fault('largest'),
+    smallest: fault('smallest'),
+  };
+  const place: ContactorPlace = {
+    busVoltageV: figures.voltage.value,
+    loadA: figures.load.value,
+    inrushA: figures.inrush?.value ?? null,
+    filled: figures.inrush?.id.startsWith('precharge.direct') !== true,
+    faultMinA: figures.smallest.value,
+    faultMaxA: figures.largest.value,
+    fuse: fuse?.kind === 'fuse' ? fuse.data : null,
+    startLowV: settings.startLowV ?? coilDefaults.startLowV,
+    coilC: settings.coilC ?? coilDefaults.coilC,
+  };
+  return { place, figures, fuseKey: fuse?.kind === 'fuse' ? partKey(fuse) : null };
+}
+
+const behind = (...figures: (Figure | null)[]): Gap[] =>
+  figures.flatMap((figure) => (figure !== null && figure.value === null ? gapsBehind(figure) : []));
+
+/** The criteria of the chosen contactors, each with what keeps it from being judged. */
+function criteriaOf(
+  subject: Id,
+  data: ContactorData,
+  { place, figures, fuseKey }: ReturnType<typeof placeOf>,
+): Criterion[] {
+  const at = `circuits.${subject}`;
+  const notGiven = (field: string, label: string): Gap => ({
+    kind: 'not-given',
+    path: `${at}.${field}`,
+    label,
+  });
+  const gaps = new Map<Criterion['rule'], Gap[]>([
+    [rules.voltage, behind(figures.voltage)],
+    [rules.carry, behind(figures.load)],
+    [rules.make, behind(figures.inrush)],
+    [
+      shortTimeRule,
+      [
+        ...(data.shortTime === undefined ? [notGiven('contactor', 'short-time curve of the contactor')] : []),
+        ...(place.fuse === null ? [notGiven('fuse', 'fuse')] : []),
+        ...behind(figures.largest, figures.smallest),
+      ],
+    ],
+    [coilRules.pullIn, coilOf(data) === null ? [notGiven('contactor', 'coil data of the contactor')] : []],
+  ]);
+  return contactorCriteria(data, place)
+    .filter(({ rule }) => rule !== rules.make || figures.inrush !== null)
+    .map((one) => ({
+      ...one,
+      gaps: gaps.get(one.rule) ?? [],
+      ...(one.rule === shortTimeRule && fuseKey !== null && { with: [fuseKey] }),
+    }));
+}
+
+/** The contactors against voltage, load, inrush, fuse and the 12 V of a start. */
 const contactorStep: StepDefinition = {
   id: 'contactor.main',
-  version: 1,
+  version: 2,
   subjects: switchedCircuits,
   compute(subject, read) {
     const circuit = read.at('circuits', subject)!;
     const part = circuit.contactor === undefined ? undefined : read.at('parts', circuit.contactor);
     const chosen = part?.kind === 'contactor' ? part : null;
+    const known = placeOf(subject, read);
+    const { place, figures } = known;
     const missing: Gap[] =
       chosen === null
         ? [{ kind: 'not-given', path: `circuits.${subject}.contactor`, label: 'contactors' }]
         : [];
-    const voltage = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
-    const load = read.figure(figureId('network.load', subject, 'rmsA'));
-    const inrush = inrushOf(subject, read);
-    const largest = read.figure(figureId('fuse.fault', `${subject}/largest`, 'prospectiveA'));
-    const smallest = read.figure(figureId('fuse.fault', `${subject}/smallest`, 'prospectiveA'));
-    const compare = (
-      which: keyof typeof rules,
-      figure: Figure,
-      limit: number,
-      unit: string,
-      name: string,
-      what: string,
-    ) => {
-      const gaps = [...missing, ...(figure.value === null ? gapsBehind(figure) : [])];
-      const value = figure.value ?? 0;
-      const message =
-        value > limit
-          ? `${name} ${formatNumber(value)} ${unit}; the contactors ${what} ${formatNumber(limit)} ${unit}.`
-          : null;
-      return judge(rules[which], [subject], gaps, message, [
-        { label: figure.label, value, unit },
-        { label: 'rating', value: limit, unit },
-      ]);
-    };
-    const data = chosen?.data;
-    const fuse = circuit.fuse === undefined ? undefined : read.at('parts', circuit.fuse);
-    const settings = read.at('settings');
-    const place: ContactorPlace | null =
-      voltage.value === null || load.value === null
-        ? null
-        : {
-            busVoltageV: voltage.value,
-            loadA: load.value,
-            inrushA: inrush?.value ?? null,
-            faultMinA: smallest.value,
-            faultMaxA: largest.value,
-            fuse: fuse?.kind === 'fuse' ? fuse.data : null,
-            startLowV: settings.startLowV ?? coilDefaults.startLowV,
-            coilC: settings.coilC ?? coilDefaults.coilC,
-          };
-    const unknown = [voltage, load].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : []));
+    const run =
+      place.busVoltageV === null || place.loadA === null
+        ? {}
+        : { run: { calculator: 'contactor', input: place, result: null } };
+    if (chosen === null)
+      return {
+        figures: [],
+        checks: [
+          rules.voltage,
+          rules.carry,
+          ...(figures.inrush === null ? [] : [rules.make]),
+          shortTimeRule,
+          coilRules.pullIn,
+          rules.faultBreak,
+          rules.noAux,
+        ].map((rule) => judge(rule, [subject], missing, null)),
+        ...run,
+      };
+    const key = partKey(chosen);
     return {
       figures: [],
       checks: [
-        compare('voltage', voltage, data?.ratedVoltageV ?? 0, 'V', 'The pack reaches', 'are made for'),
-        compare('carry', load, data?.continuousA ?? 0, 'A', 'The load is', 'carry'),
-        ...(inrush === null
-          ? []
-          : [
-              compare(
-                'make',
-                inrush,
-                data?.makeA ?? 0,
-                'A',
-                inrush.id.startsWith('precharge.direct')
-                  ? 'Without pre-charge the inrush is'
-                  : 'The inrush after pre-charge is',
-                'make',
-              ),
-            ]),
-        compare('faultBreak', largest, data?.breakA ?? 0, 'A', 'The largest fault is', 'break'),
-        judge(
-          rules.noAux,
-          [subject],
-          [
-            ...missing,
-            ...(chosen !== null && data?.auxContact === undefined
-              ? [
-                  {
-                    kind: 'not-given' as const,
-                    path: `circuits.${subject}.contactor`,
-                    label: 'auxiliary contact of the contactor',
-                  },
-                ]
-              : []),
-          ],
-          data?.auxContact === false
-            ? `${chosen?.label} has no auxiliary contact; ${formatNumber(data.continuousA)} A may go on flowing unseen.`
-            : null,
-          [{ label: 'auxiliary contact', value: data?.auxContact === true ? 1 : 0, unit: '' }],
-        ),
-        judgeChosen(subject, read, chosen, place, [...missing, ...unknown]),
+        ...criteriaChecks(criteriaOf(subject, chosen.data, known), {
+          subjects: [subject],
+          partKey: key,
+          label: chosen.label,
+          suggestions: () =>
+            rankContactors(
+              read.parts('contactor').filter((one) => partKey(one) !== key),
+              place,
+            ).slice(0, 4),
+          needs: () => contactorNeeds(place, chosen.data),
+        }),
+        judgeBreak(subject, chosen.label, chosen.data, figures.largest, key),
+        judgeAux(subject, chosen.label, chosen.data, key),
       ],
-      ...(place !== null && { run: { calculator: 'contactor', input: place, result: null } }),
+      ...run,
     };
   },
 };
 
-function judgeChosen(
+function judgeBreak(
   subject: Id,
-  read: Reader,
-  chosen: PartOf<'contactor'> | null,
-  place: ContactorPlace | null,
-  gaps: Gap[],
+  label: string,
+  { breakA }: ContactorData,
+  largest: Figure,
+  key: string,
 ): Check {
-  if (gaps.length > 0 || chosen === null || place === null) return judge(rules.chosen, [subject], gaps, null);
-  const values = [
-    { label: 'highest pack voltage', value: place.busVoltageV, unit: 'V' },
-    { label: 'load', value: place.loadA, unit: 'A' },
-  ];
-  const reasons = contactorProblems(chosen.data, place);
-  if (reasons.length === 0) return judge(rules.chosen, [subject], [], null, values);
-  const all = rankContactors(read.parts('contactor'), place).filter((one) => one.partKey !== partKey(chosen));
-  const message = `${chosen.label} ${reasons.join('; ')}.`;
-  const direct =
-    place.inrushA !== null && place.inrushA > chosen.data.makeA && !read.at('circuits', subject, 'resistor');
-  const said = direct
-    ? `${message} A pre-charge resistor of its own takes that inrush away.`
-    : all.some(({ fits }) => fits)
-      ? message
-      : `${message} Nothing in the library fits: contactors here need ${contactorNeeds(place).join(', ')}.`;
-  return judge(rules.chosen, [subject], [], said, values, all.slice(0, 4));
+  const value = largest.value ?? 0;
+  return judge(
+    rules.faultBreak,
+    [subject],
+    behind(largest),
+    value > breakA
+      ? `${label} break ${formatNumber(breakA)} A; the largest fault is ${formatNumber(value)} A.`
+      : null,
+    [
+      { label: 'largest fault', value, unit: 'A' },
+      { label: 'breaking capacity', value: breakA, unit: 'A' },
+    ],
+    { parts: [key] },
+  );
 }
 
-export const contactorSteps: StepDefinition[] = [contactorStep, shortTimeStep, coilStep];
+function judgeAux(
+  subject: Id,
+  label: string,
+  { auxContact, continuousA }: ContactorData,
+  key: string,
+): Check {
+  return judge(
+    rules.noAux,
+    [subject],
+    auxContact === undefined
+      ? [
+          {
+            kind: 'not-given',
+            path: `circuits.${subject}.contactor`,
+            label: 'auxiliary contact of the contactor',
+          },
+        ]
+      : [],
+    auxContact === false
+      ? `${label} has no auxiliary contact; ${formatNumber(continuousA)} A may go on flowing unseen.`
+      : null,
+    [
+      { label: 'auxiliary contact', value: auxContact === true ? 1 : 0, unit: '' },
+      { label: 'rated current', value: continuousA, unit: 'A' },
+    ],
+    { parts: [key] },
+  );
+}
+
+export const contactorSteps: StepDefinition[] = [contactorStep, coilStep];

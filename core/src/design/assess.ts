@@ -1,8 +1,11 @@
 import { judgeMeasurement, type ProcedureStep } from '../commissioning';
 import type { RaisedCheck } from '../figure';
 import { gradeRank } from '../finding';
+import { movedBeyond } from './moved';
+import { touches, walkStatus, workText, type Walked } from './walk-status';
 import type { AcceptanceBody, Basis, CorrectionBody, Entry, PositionBody, ResultBody } from '../record';
 import type { Evaluation } from '../step';
+import { withAcceptance } from './acceptance';
 import { deviationsOf, type Deviation } from './deviations';
 import { gateStatuses, type GateStatus } from './gate-status';
 import { ofKind, type EntryOf } from './of-kind';
@@ -31,6 +34,10 @@ export interface StepStatus {
   workSince: string | null;
   /** For a stale result: whether it would still pass; null when that cannot be judged. */
   wouldStillPass: boolean | null;
+  /** The result that counts was read by an instrument that measures no vehicle. */
+  standIn: boolean;
+  /** Of a step that is recorded along walks: where that stands. */
+  walked: Walked | null;
 }
 
 export interface FindingStatus {
@@ -52,11 +59,17 @@ export interface Assessment {
   corrected: Set<number>;
 }
 
+export interface AssessOptions {
+  /** A job to practise on: readings of stand-in instruments open its gates. Those of a real job never do. */
+  practice?: boolean;
+}
+
 /** Joins what follows from the design with what happened. Entries in the order of the chain. */
 export function assess(
   evaluation: Evaluation,
   procedure: ProcedureStep[],
   entries: readonly Entry[],
+  { practice = false }: AssessOptions = {},
 ): Assessment {
   const corrected = new Set(ofKind<CorrectionBody>(entries, 'correction').map(({ body }) => body.of));
   const counting = entries.filter(({ seq }) => !corrected.has(seq));
@@ -72,7 +85,7 @@ export function assess(
   return {
     findings: findings.sort((a, b) => gradeRank[a.check.grade] - gradeRank[b.check.grade]),
     steps: statuses,
-    gates: gateStatuses(statuses, snags),
+    gates: gateStatuses(statuses, snags, practice),
     deviations: deviationsOf(counting, statuses),
     snags,
     position: ofKind<PositionBody>(counting, 'position').at(-1) ?? null,
@@ -80,32 +93,17 @@ export function assess(
   };
 }
 
-/** Relative move of a value beyond which an acceptance lapses. */
-const lapsesBeyondFraction = 1e-6;
-
-const moved = (was: number, now: number, toleranceFraction: number) =>
-  Math.abs(now - was) > toleranceFraction * Math.max(Math.abs(was), Math.abs(now));
-
-function withAcceptance(check: RaisedCheck, acceptances: EntryOf<AcceptanceBody>[]): FindingStatus {
-  const last = acceptances.filter(({ body }) => body.check === check.key).at(-1);
-  if (last === undefined) return { check, accepted: null, lapsed: null };
-  const lapsed = whyLapsed(check, last.body);
-  return { check, accepted: lapsed === null ? last : null, lapsed };
-}
-
-function whyLapsed(check: RaisedCheck, body: AcceptanceBody): string | null {
-  if (check.rule.version !== body.ruleVersion) return 'the rule judges differently since';
-  if (gradeRank[check.grade] < gradeRank[body.grade]) return 'its grade has risen';
-  for (const value of check.values) {
-    const then = body.values.find(({ label }) => label === value.label);
-    if (then === undefined || moved(then.value, value.value, lapsesBeyondFraction))
-      return `${value.label} has moved`;
-  }
-  return null;
-}
-
 function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
-  const none = { step, entry: null, moved: [], workSince: null, wouldStillPass: null };
+  if (step.walk !== undefined) return walkStatus(step, step.walk, entries);
+  const none = {
+    step,
+    entry: null,
+    moved: [],
+    workSince: null,
+    wouldStillPass: null,
+    standIn: false,
+    walked: null,
+  };
   const entry = ofKind<ResultBody>(entries, 'result')
     .filter(({ body }) => body.step === step.id)
     .at(-1);
@@ -115,14 +113,16 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
     ({ seq, subjects, body }) =>
       (body.kind === 'work' || body.kind === 'deviation') &&
       seq > entry.seq &&
-      subjects.some(({ id }) => step.subjects.some((subject) => subject.id === id)),
+      subjects.some(({ id }) => touches(step, id)),
   );
+  const standIn = entry.instrument?.standIn === true;
   if (movedSince.length === 0 && work === undefined) {
-    return { ...none, entry, state: entry.body.verdict === 'pass' ? 'passed' : 'failed' };
+    return { ...none, entry, standIn, state: entry.body.verdict === 'pass' ? 'passed' : 'failed' };
   }
   return {
-    step,
+    ...none,
     entry,
+    standIn,
     state: 'stale',
     moved: movedSince,
     workSince: work === undefined ? null : workText(work),
@@ -130,15 +130,12 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
   };
 }
 
-const workText = ({ body }: Entry) =>
-  body.kind === 'work' ? body.what : body.kind === 'deviation' ? body.tried : '';
-
 function movedBasis(was: readonly Basis[], now: readonly Basis[]): Moved[] {
   const current = new Map(now.map((row) => [row.figure, row]));
   const seen = new Set(was.map(({ figure }) => figure));
   const gone: Moved[] = was.flatMap(({ figure, label, unit, value, toleranceFraction }) => {
     const row = current.get(figure);
-    if (row !== undefined && !moved(value, row.value, toleranceFraction)) return [];
+    if (row !== undefined && !movedBeyond(value, row.value, toleranceFraction)) return [];
     return [{ figure, label, unit, was: value, now: row?.value ?? null }];
   });
   // A part that was exchanged has another key: pair it with the one it replaced, by label order.

@@ -1,6 +1,7 @@
 import type { DeviationBody, Entry, ResultBody } from '../record';
 import type { StepStatus } from './assess';
 import { ofKind, type EntryOf } from './of-kind';
+import { touches } from './walk-status';
 
 /** A failed result, and what became of it. */
 export interface Deviation {
@@ -36,7 +37,7 @@ export function deviationsOf(counting: readonly Entry[], statuses: readonly Step
         .filter(
           ({ step, state }) =>
             (step.id === result.body.step && passedBy === null) ||
-            (state === 'stale' && step.subjects.some(({ id }) => touched.has(id))),
+            (state === 'stale' && [...touched].some((id) => touches(step, id))),
         )
         .map(({ step: { id, title } }) => ({ id, title }));
       const state = passedBy !== null ? 'closed' : cure !== null ? 're-test' : 'open';

@@ -5,7 +5,10 @@ export {
   type Moved,
   type ResultState,
   type StepStatus,
+  type AssessOptions,
 } from './assess';
+export { whyLapsed } from './acceptance';
+export { type Walked } from './walk-status';
 export { type Deviation } from './deviations';
 export { type GateStatus } from './gate-status';
 export { ofKind, type EntryOf } from './of-kind';
@@ -26,4 +29,4 @@ export {
 } from './live-state';
 export { balanceStates, type BalanceStretch, type CellState } from './balance-state';
 export { bondStates, jointStates, type BondState, type DropReading, type JointState } from './joint-state';
-export { jointBatches, recordChecks, torqueTolerance, type JointBatch } from './joint-checks';
+export { jointBatches, recordChecks, type JointBatch } from './joint-checks';

@@ -2,15 +2,13 @@ import { scoreBatch, type BatchScores } from '../balance';
 import { leastBondTestA, measuredBondRule, mostBondOhm } from '../bonding';
 import type { Design, Id, JointItem } from '../document';
 import type { Check } from '../figure';
-import { measuredJointRules as rules } from '../joints';
+import { measuredJointRules as rules, torqueTolerance } from '../joints';
 import { formatNumber, formatQuantity } from '../quantity';
 import type { Entry } from '../record';
 import { judge } from '../step';
 import { bondStates, jointStates, type BondState, type JointState } from './joint-state';
 
 const n = formatNumber;
-/** How far a torque may lie from the one wanted: the wrench’s own tolerance and the reading of it. */
-export const torqueTolerance = 0.1;
 /** Where deviations have no measure, a joint of this many times the median is an outlier all the same. */
 const timesMedian = 2;
 

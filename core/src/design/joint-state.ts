@@ -1,7 +1,6 @@
-import { bodiesOf, type Body } from '../bonding';
-import { mainCircuit, type Design } from '../document';
+import { measuredBodies, type Body } from '../bonding';
+import type { Design } from '../document';
 import { jointsOf, type Joint } from '../joints';
-import { feedingCircuit } from '../network';
 import type { Entry } from '../record';
 
 const dayMs = 86.4e6;
@@ -91,9 +90,7 @@ export function bondStates(
   entries: readonly Told[],
 ): BondState[] {
   const states = new Map(
-    bodiesOf(design, mainCircuit, (id) => feedingCircuit(design, id))
-      .filter(({ id }) => design.bonds?.[id]?.by !== 'not-conductive')
-      .map((body): [string, BondState] => [body.id, { ...body, reading: null }]),
+    measuredBodies(design).map((body): [string, BondState] => [body.id, { ...body, reading: null }]),
   );
   for (const { body, atMs, joint, value } of walked(entries)) {
     const state = states.get(joint);

@@ -68,7 +68,7 @@ export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>)
     case 'result': {
       const value =
         body.measured.kind === 'value'
-          ? formatQuantity(body.measured.value, body.measured.unit, 4)
+          ? `${body.measured.over === true ? 'more than ' : ''}${formatQuantity(body.measured.value, body.measured.unit, 4)}`
           : `${body.measured.samples.length} samples`;
       return `${value}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`;
     }

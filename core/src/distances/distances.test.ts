@@ -13,11 +13,11 @@ const input: DistanceInput = {
 
 describe('least distances', () => {
   test('400 V, 2.5 kV, pollution 2, group IIIa: 1.5 mm through the air, 4 mm along the surface', () => {
-    expect(leastDistances(input, false)).toEqual({ clearanceMm: 1.5, creepageMm: 4 });
+    expect(leastDistances(input, false)).toMatchObject({ clearanceMm: 1.5, creepageMm: 4 });
   });
 
   test('reinforced: the next impulse voltage, and the way doubled', () => {
-    expect(leastDistances(input, true)).toEqual({ clearanceMm: 3, creepageMm: 8 });
+    expect(leastDistances(input, true)).toMatchObject({ clearanceMm: 3, creepageMm: 8 });
   });
 
   test.each<[string, Partial<DistanceInput>, number, number]>([
@@ -34,6 +34,15 @@ describe('least distances', () => {
     const found = leastDistances({ ...input, ...change }, false)!;
     expect(found.clearanceMm).toBeCloseTo(clearanceMm, 9);
     expect(found.creepageMm).toBeCloseTo(creepageMm, 9);
+  });
+
+  test('says what governs: the surge, dirt at small surges, the height, the voltage or the clearance', () => {
+    const of = (change: Partial<DistanceInput>) => leastDistances({ ...input, ...change }, false)!;
+    expect(of({})).toMatchObject({ clearanceBy: 'surge', creepageBy: 'voltage', altitudeFactor: 1 });
+    expect(of({ impulseV: 500, pollution: 3 }).clearanceBy).toBe('pollution');
+    expect(of({ impulseV: 500, pollution: 1 }).clearanceBy).toBe('surge');
+    expect(of({ altitudeM: 3000 }).altitudeFactor).toBe(1.14);
+    expect(of({ workingV: 115, impulseV: 4000 }).creepageBy).toBe('clearance');
   });
 
   test.each<[string, Partial<DistanceInput>]>([

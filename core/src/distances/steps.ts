@@ -1,4 +1,4 @@
-import { rulesOf } from '../finding';
+import { rulesOf, type CheckValue } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
@@ -120,10 +120,23 @@ export const distanceSteps: StepDefinition[] = [
           ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${label} in ${box.tag}` }]
           : [];
       const n = formatNumber;
+      const v = (label: string, value: number, unit: string): CheckValue => ({ label, value, unit });
+      const clearanceWords = () => {
+        const { clearanceBy, altitudeFactor } = basic!;
+        const high = altitudeFactor > 1 ? ` at ${n(input.altitudeM)} m, where air holds less,` : '';
+        return clearanceBy === 'pollution'
+          ? `pollution degree ${input.pollution}, for a surge of only ${n(input.impulseV)} V${high}`
+          : `a surge of ${n(input.impulseV)} V${high}`;
+      };
+      const creepageWords = () =>
+        basic!.creepageBy === 'clearance'
+          ? `${clearanceWords()} asks for a clearance of ${n(basic!.creepageMm)} mm, and creepage is never less`
+          : `${n(input.workingV)} V at pollution degree ${input.pollution} along material of group ${input.material} ask for ${n(basic!.creepageMm)} mm`;
       const check = (
         which: keyof typeof distanceRules,
         field: 'clearanceMm' | 'creepageMm',
         word: string,
+        asks: () => string,
       ) => {
         const least = basic?.[field] ?? null;
         const own = box[field];
@@ -132,12 +145,14 @@ export const distanceSteps: StepDefinition[] = [
           distanceRules[which],
           [subject],
           [...gaps, ...missing(field, word)],
-          short
-            ? `${box.tag}: the least ${word} is ${n(own)} mm; ${n(input.workingV)} V at pollution degree ${input.pollution} ask ${n(least)} mm.`
-            : null,
+          short ? `${box.tag}: the least ${word} is ${n(own)} mm; ${asks()}.` : null,
           [
-            { label: word, value: own ?? 0, unit: 'mm' },
-            { label: 'asked', value: least ?? 0, unit: 'mm' },
+            v(word, own ?? 0, 'mm'),
+            v('asked', least ?? 0, 'mm'),
+            v('surge', input.impulseV, 'V'),
+            v('altitude', input.altitudeM, 'm'),
+            v('pollution degree', input.pollution, ''),
+            ...(which === 'creepage' ? [v('highest pack voltage', input.workingV, 'V')] : []),
           ],
         );
       };
@@ -163,7 +178,15 @@ export const distanceSteps: StepDefinition[] = [
             'max(2·table(V, P, material), clearance)',
           ),
         ],
-        checks: [check('clearance', 'clearanceMm', 'clearance'), check('creepage', 'creepageMm', 'creepage')],
+        checks: [
+          check(
+            'clearance',
+            'clearanceMm',
+            'clearance',
+            () => `${clearanceWords()} asks for ${n(basic!.clearanceMm)} mm`,
+          ),
+          check('creepage', 'creepageMm', 'creepage', creepageWords),
+        ],
       };
     },
   },

@@ -66,6 +66,12 @@ export interface DistanceInput {
 export interface Distances {
   clearanceMm: number;
   creepageMm: number;
+  /** What asks for the clearance: the surge, or dirt at surges so small that it alone counts. */
+  clearanceBy: 'surge' | 'pollution';
+  /** Factor of the altitude on the clearance; 1 up to 2000 m. */
+  altitudeFactor: number;
+  /** What asks for the creepage: the voltage with dirt and material, or the clearance, which it is never below. */
+  creepageBy: 'voltage' | 'clearance';
 }
 
 /**
@@ -89,7 +95,8 @@ export function leastDistances(input: DistanceInput, reinforced: boolean): Dista
     altitudeM < -500
   )
     return null;
-  const clearanceMm = clearance[pollution] * altitudeFactor(altitudeM);
+  const factor = altitudeFactor(altitudeM);
+  const clearanceMm = clearance[pollution] * factor;
   const group = { I: 0, II: 1, IIIa: 2, IIIb: 2 }[material];
   const creepageOf = ([, p1, p2, p3]: (typeof creepages)[number]) =>
     pollution === 1 ? p1 : (pollution === 2 ? p2 : p3)[group]!;
@@ -97,7 +104,14 @@ export function leastDistances(input: DistanceInput, reinforced: boolean): Dista
   const [above, below] = [creepages[next]!, creepages[Math.max(0, next - 1)]!];
   const share = above[0] === below[0] ? 1 : Math.max(0, (workingV - below[0]) / (above[0] - below[0]));
   const single = creepageOf(below) + share * (creepageOf(above) - creepageOf(below));
-  return { clearanceMm, creepageMm: Math.max(single * (reinforced ? 2 : 1), clearanceMm) };
+  const byVoltageMm = single * (reinforced ? 2 : 1);
+  return {
+    clearanceMm,
+    creepageMm: Math.max(byVoltageMm, clearanceMm),
+    clearanceBy: clearance[pollution] > clearance[1] ? 'pollution' : 'surge',
+    altitudeFactor: factor,
+    creepageBy: byVoltageMm >= clearanceMm ? 'voltage' : 'clearance',
+  };
 }
 
 function altitudeFactor(altitudeM: number): number {

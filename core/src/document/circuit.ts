@@ -33,6 +33,8 @@ export interface DeviceItem {
   bleedOhm?: number;
   /** A resistor that is switched across the bus at shut-down alone. */
   activeOhm?: number;
+  /** Whether that resistor still stands on the bus while it fills; it should not. */
+  activeWhileFilling?: boolean;
   /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
   prechargeLoadOhm?: number;
   /** A heater of plain resistance: the power it is rated for, and at which voltage. */
@@ -129,7 +131,10 @@ export interface CircuitItem {
   completion?: Completion;
   /** The bare timer, from the closed pre-charge contactor. */
   timerS?: number;
+  /** What the inrush flows through when the main closes; absent: pack, cable and contacts. */
   loopResistanceOhm?: number;
+  /** Inductance of that loop; absent: none is counted on. */
+  loopInductanceH?: number;
   /** Whether its cable has a screen, and how that ends at the source and at the device. */
   screened?: boolean;
   screenFrom?: ScreenEnd;

@@ -97,7 +97,7 @@ const networkPaths =
   /^(pack\.(combinerBox|mainsBox)|strings\.[^.]+\.(fuse|fuseAt|disconnectAt|contactor|contactorPoles|contactorsIn|ends)|circuits\.[^.]+\.(device|poles|tap|ends|box))$/;
 
 /** What Protect asks of a device. */
-const protectFields = new Set(['isolation', 'ownCutOff', 'unattended']);
+const protectFields = new Set(['isolation', 'ownCutOff', 'unattended', 'activeWhileFilling']);
 
 /** The station in which a place of the design is edited. */
 export function stationOfPath(path: string): Station {

@@ -138,7 +138,7 @@ export interface PackSettings {
   socHighFraction?: number;
   socForPeakFraction?: number;
   peakCurrentA?: number;
-  /** Links of one string together. */
+  /** Links of one string together, whatever the number of strings side by side. */
   linkResistanceOhm?: number;
   /** Pack resistance cold over the resistance given. */
   coldResistanceFactor?: number;

@@ -64,7 +64,11 @@ export type Check = CheckBase &
         grade: Grade;
         message: string;
         values: CheckValue[];
+        /** Parts that were judged, by key and revision. */
+        parts: string[];
         suggestions: Suggestion[];
+        /** What a fitting part needs, where none of the replacements fits. */
+        advice: string | null;
       }
     | { state: 'clear'; values: CheckValue[] }
     | { state: 'not-checked'; gaps: Gap[] }

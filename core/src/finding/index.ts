@@ -14,6 +14,8 @@ export interface Rule {
   why: string;
   remedy: string;
   source: string;
+  /** Rules that judged this before and are gone: what was accepted of them is shown as lapsed here. */
+  formerly?: string[];
 }
 
 /** What a calculator found: a rule and one sentence with numbers. */
@@ -33,8 +35,15 @@ export function defineRule(rule: Rule): Rule {
 
 /** Defines the rules of one room or calculator: `rulesOf('fuse')('voltage', 'stop', …)` is rule `fuse.voltage`. */
 export function rulesOf(room: string, version = 1) {
-  return (id: string, grade: Grade, title: string, why: string, remedy: string, source: string): Rule =>
-    defineRule({ id: `${room}.${id}`, version, grade, title, why, remedy, source });
+  return (
+    id: string,
+    grade: Grade,
+    title: string,
+    why: string,
+    remedy: string,
+    source: string,
+    more: Pick<Rule, 'formerly'> & { version?: number } = {},
+  ): Rule => defineRule({ id: `${room}.${id}`, version, grade, title, why, remedy, source, ...more });
 }
 
 /** All rules whose rooms have been loaded, by id. */
@@ -55,4 +64,6 @@ export interface Suggestion {
   label: string;
   fits: boolean;
   reasons: string[];
+  /** What has to be exchanged together with it: the lug of a cable of another area. */
+  along?: { kind: 'lug' | 'gland'; partKey: string; label: string }[];
 }

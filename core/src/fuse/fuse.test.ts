@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { catalogueOf } from '../parts';
 import { clearingTimeS, fuse, meltBand, meltTimeS, type FuseInput, uncoveredAt } from '.';
-import { fuseNeeds } from './steps';
+import { fuseNeeds } from './choose';
 
 const curve: FuseInput['curve'] = [
   [320, 1000],
@@ -168,14 +168,15 @@ describe.each([1, 1000])('on a bus of %s V', (busVoltageV) => {
 });
 
 test('what a place needs is said in its own numbers', () => {
-  const needs = fuseNeeds({
+  const circuit: FuseInput = {
     ...input,
     ambientDerating: [
       [20, 1],
       [60, 0.8],
     ],
     ambientC: 60,
-  });
+  };
+  const needs = fuseNeeds({ circuit, upstream: [], downstream: [], shortTime: null, inrushA2s: null }, null);
   expect(needs).toEqual([
     '403 V DC or more',
     '6500 A breaking capacity or more',

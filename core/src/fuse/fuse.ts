@@ -1,7 +1,9 @@
 import { defineCalculator, number, record, table, type Desk } from '../calculator';
-import { interpolate, logSpaced } from '../math';
+import { logSpaced } from '../math';
 import { fallsStrictly } from '../parts';
-import { formatNumber, formatQuantity } from '../quantity';
+import { formatNumber } from '../quantity';
+import { continuousShare, derating, faultPoints } from './limits';
+import { fuseOwnCriteria } from './own-criteria';
 import { fuseRules } from './rules';
 import { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 
@@ -53,12 +55,8 @@ export interface FuseResult {
   unprotectedAtA: number[];
 }
 
-/** Load a fuse carries for years, as a share of its derated rating. */
-export const continuousShare = 0.8;
 /** Adiabatic heating is assumed up to this time only. */
 const adiabaticUpToS = 5;
-/** Currents at which a fuse is tried, from the smallest fault to the largest. */
-export const faultPoints = 40;
 
 /**
  * One fuse against its circuit: voltage, breaking, smallest and largest fault, steady load, wear and cable.
@@ -105,29 +103,21 @@ export const fuse = defineCalculator<FuseInput, FuseResult>({
     },
   },
   compute(input, desk) {
-    return {
-      ...judgeRatings(input, desk),
+    const result = {
+      voltageOk: input.busVoltageV <= input.ratedVoltageV,
+      breakingOk: input.faultMaxA <= input.breakingA,
       ...judgeFaults(input, desk),
       ...judgeLoad(input, desk),
       ...judgeCable(input, desk),
     };
+    for (const { rule, problem, sentence } of fuseOwnCriteria(input, result))
+      if (problem !== null) desk.raise(rule, sentence ?? `The fuse ${problem}.`);
+    return result;
   },
 });
 
-/** Voltage and breaking capacity against bus and largest fault. */
-function judgeRatings({ busVoltageV, ratedVoltageV, faultMaxA, breakingA }: FuseInput, { raise }: Desk) {
-  const voltageOk = busVoltageV <= ratedVoltageV;
-  const breakingOk = faultMaxA <= breakingA;
-  const n = formatNumber;
-  if (!voltageOk)
-    raise(fuseRules.voltage, `Rated ${n(ratedVoltageV)} V DC; the bus reaches ${n(busVoltageV)} V.`);
-  if (!breakingOk)
-    raise(fuseRules.breaking, `Breaks ${n(breakingA)} A; the largest fault is ${n(faultMaxA)} A.`);
-  return { voltageOk, breakingOk };
-}
-
 /** Melting at both ends of the fault range; whether the smallest fault is cleared in time. */
-function judgeFaults(input: FuseInput, { sheet, raise }: Desk) {
+function judgeFaults(input: FuseInput, { sheet }: Desk) {
   const { faultMinA, faultMaxA, maxClearS, minBreakingA } = input;
   const meltAtMinFault = meltBand(input, faultMinA);
   const meltAtMaxFault = meltBand(input, faultMaxA);
@@ -170,20 +160,6 @@ function judgeFaults(input: FuseInput, { sheet, raise }: Desk) {
   });
   const belowMinBreaking = faultMinA < minBreakingA;
   const inTime = clearS !== null && clearS <= maxClearS;
-  const smallest = `${formatNumber(faultMinA)} A`;
-  if (belowMinBreaking) {
-    raise(
-      fuseRules.minimum,
-      `The smallest fault is ${smallest}; this fuse must not be relied on below ${formatNumber(minBreakingA)} A.`,
-    );
-  }
-  if (clearS === null) raise(fuseRules.slow, `At the smallest fault of ${smallest} it may never melt.`);
-  else if (!inTime) {
-    raise(
-      fuseRules.slow,
-      `The smallest fault of ${smallest} is cleared after ${formatQuantity(clearS, 's')}; the limit is ${formatQuantity(maxClearS, 's')}.`,
-    );
-  }
   return { meltAtMinFault, meltAtMaxFault, clearsMinFault: inTime && !belowMinBreaking, belowMinBreaking };
 }
 
@@ -220,12 +196,6 @@ function judgeLoad(input: FuseInput, { sheet, raise }: Desk) {
     source: 'Fuse makers’ application guides; at most 80 %',
   });
   const continuousOk = rmsFraction <= continuousShare * (1 + 1e-12);
-  if (!continuousOk) {
-    raise(
-      fuseRules.continuous,
-      `The load is ${formatNumber(rmsA)} A rms, ${formatNumber(rmsFraction * 100)} % of the derated rating; 80 % is the limit.`,
-    );
-  }
   const wearPerPeriod = sheet.add({
     symbol: 'D',
     label: 'Wear per period',
@@ -236,12 +206,6 @@ function judgeLoad(input: FuseInput, { sheet, raise }: Desk) {
     source: 'Linear damage sum over the fastest melting time of each step',
   });
   const periodsToWearOut = wearPerPeriod > 0 ? 1 / wearPerPeriod : null;
-  if (periodsToWearOut !== null) {
-    raise(
-      fuseRules.wear,
-      `Each period uses ${formatNumber(wearPerPeriod * 100)} % of the fuse: worn out after ${formatNumber(periodsToWearOut)} periods.`,
-    );
-  }
   return { rmsA, rmsFraction, continuousOk, wearPerPeriod, periodsToWearOut };
 }
 
@@ -270,10 +234,7 @@ export function uncoveredAt(fuse: Clearing, limitA2s: number): number[] {
 }
 
 /** Clearing against the adiabatic limit of the cable, over the whole fault range. */
-function judgeCable(
-  input: FuseInput,
-  { sheet, raise }: Desk,
-): Pick<FuseResult, 'protectsCable' | 'unprotectedAtA'> {
+function judgeCable(input: FuseInput, { sheet }: Desk): Pick<FuseResult, 'protectsCable' | 'unprotectedAtA'> {
   const { cable } = input;
   if (cable === undefined) return { protectsCable: null, unprotectedAtA: [] };
   const limitA2s = sheet.add({
@@ -289,14 +250,6 @@ function judgeCable(
     source: 'IEC 60364-4-43',
   });
   const unprotectedAtA = uncoveredAt(input, limitA2s);
-  const [lowest] = unprotectedAtA;
-  const highest = unprotectedAtA.at(-1);
-  if (lowest !== undefined && highest !== undefined) {
-    raise(
-      fuseRules.cable,
-      `Of ${faultPoints} fault currents ${unprotectedAtA.length} are not covered, from ${formatNumber(lowest)} A to ${formatNumber(highest)} A.`,
-    );
-  }
   return { protectsCable: unprotectedAtA.length === 0, unprotectedAtA };
 }
 
@@ -316,15 +269,4 @@ function sumLoad(input: FuseInput): { rmsA: number; wearPerPeriod: number } {
     if (fastestS !== null) wearPerPeriod += durationS / fastestS;
   }
   return { rmsA: Math.sqrt(squares / seconds), wearPerPeriod };
-}
-
-/** The factor of an ambient on the rating; held beyond the ends of its table. */
-export function derating({ ambientDerating, ambientC }: Pick<FuseInput, 'ambientDerating' | 'ambientC'>): {
-  value: number;
-  held: boolean;
-} {
-  if (ambientDerating === undefined) return { value: 1, held: false };
-  const held =
-    ambientC < ambientDerating[0]![0] || ambientC > ambientDerating[ambientDerating.length - 1]![0];
-  return { value: interpolate(ambientDerating, ambientC), held };
 }

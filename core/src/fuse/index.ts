@@ -1,7 +1,18 @@
+export { carryTimeS, firstUncovered, type Uncovered } from './contacts';
+export {
+  fuseCriteria,
+  fuseNeeds,
+  rankFuses,
+  type DownstreamFuse,
+  type FusePlace,
+  type RankedFuse,
+} from './choose';
 export { faultCurrent, type FaultCurrentInput, type FaultCurrentResult } from './fault-current';
-export { fuseRules } from './rules';
-export { faultPoints, fuse, uncoveredAt, type Clearing, type FuseInput, type FuseResult } from './fuse';
+export { fuse, uncoveredAt, type Clearing, type FuseInput, type FuseResult } from './fuse';
+export { defaultMaxClearS, faultPoints } from './limits';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
-export { fuseSteps, rankFuses, type RankedFuse } from './steps';
+export { fuseOwnCriteria, wearHorizonH } from './own-criteria';
+export { fuseRules, selectiveRule, shortTimeRule } from './rules';
+export { fuseSteps } from './steps';
 export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';
 export { stringRules, stringSpreadDefaults } from './strings';

@@ -1,24 +1,10 @@
-import { rulesOf } from '../finding';
 import { figureId, type Gap } from '../figure';
-import type { FuseData } from '../parts';
+import { partKey } from '../parts';
 import { ownBuses } from '../precharge';
 import { formatNumber, formatQuantity } from '../quantity';
 import { gapsBehind, judge, type StepDefinition } from '../step';
-
-const inrushRule = rulesOf('fuse')(
-  'inrush',
-  'mend',
-  'The capacitors of a branch melt its fuse',
-  'Without pre-charge empty capacitors are a short for a moment: its I²t reaches the fuse’s melting, at the first closing or after some.',
-  'A pre-charge of its own for the branch, contacts that close with the bus empty, or a fuse with a larger melting I²t.',
-  'I²t of a first-order RC circuit; pre-arcing I²t at the last point of the curve, least by its tolerance',
-);
-
-/** The least pre-arcing I²t of a fuse at large currents, A²s. */
-export const leastI2t = ({ curve, currentToleranceFraction }: FuseData): number => {
-  const [currentA, timeS] = curve.at(-1)!;
-  return (currentA * (1 - currentToleranceFraction)) ** 2 * timeS;
-};
+import { leastI2t } from './melting';
+import { inrushRule } from './rules';
 
 /** Branches that close onto empty capacitors, against their fuse. */
 export const inrushStep: StepDefinition = {
@@ -50,7 +36,9 @@ export const inrushStep: StepDefinition = {
           [
             { label: 'I²t of the inrush', value, unit: 'A²s' },
             { label: 'least melting I²t', value: least, unit: 'A²s' },
+            { label: 'times the melting', value: least > 0 ? value / least : 0, unit: '' },
           ],
+          { parts: part?.kind === 'fuse' ? [partKey(part)] : [] },
         ),
       ],
     };

@@ -62,6 +62,15 @@ export function meltBand(fuse: Pick<FuseBand, 'curve' | 'currentToleranceFractio
   };
 }
 
+/** The least pre-arcing I²t of a fuse at large currents, A²s. */
+export const leastI2t = ({
+  curve,
+  currentToleranceFraction,
+}: Pick<FuseBand, 'curve' | 'currentToleranceFraction'>): number => {
+  const [currentA, timeS] = curve[curve.length - 1]!;
+  return (currentA * (1 - currentToleranceFraction)) ** 2 * timeS;
+};
+
 /** The longest arc that is added to the melting time. */
 const arcAtMostS = 0.1;
 

@@ -1,7 +1,7 @@
 import { everyCircuit, mainCircuit, type Design, type Id } from '../document';
 import { figureId, type Gap } from '../figure';
 import { logSpaced } from '../math';
-import type { FuseData } from '../parts';
+import { partKey, type FuseData } from '../parts';
 import { formatNumber } from '../quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
 import { clearingTimeS, meltTimeS } from './melting';
@@ -12,6 +12,8 @@ export interface UpstreamFuse {
   label: string;
   share: number;
   data: FuseData;
+  /** Its key and revision, where it is one of the design’s. */
+  partKey?: string;
 }
 
 export interface Selectivity {
@@ -60,7 +62,7 @@ export function upstreamOf(
   const found: UpstreamFuse[] = [];
   const add = (key: string | undefined, label: string, share: number) => {
     const part = parts[key ?? ''];
-    if (part?.kind === 'fuse') found.push({ label, share, data: part.data });
+    if (part?.kind === 'fuse') found.push({ label, share, data: part.data, partKey: partKey(part) });
   };
   if (circuits[circuit]?.tap !== 'before') add(circuits[mainCircuit]?.fuse, 'the main fuse', 1);
   const count = Object.keys(strings).length;
@@ -111,6 +113,9 @@ export const selectiveStep: StepDefinition = {
           shown === undefined
             ? []
             : [
+                ...(shown.found.fromA === null
+                  ? []
+                  : [{ label: 'not selective from', value: shown.found.fromA, unit: 'A' }]),
                 {
                   label: 'clearing I²t of the branch',
                   value: Math.min(shown.found.clearingI2t, 1e15),
@@ -122,6 +127,7 @@ export const selectiveStep: StepDefinition = {
                   unit: 'A²s',
                 },
               ],
+          { parts: [partKey(part), ...judged.flatMap(({ one }) => one.partKey ?? [])] },
         ),
       ],
     };

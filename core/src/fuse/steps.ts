@@ -1,32 +1,17 @@
 import { everyCircuit } from '../document';
-import type { Suggestion } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
+import { packCold, packLowest, packWarm } from '../pack';
 import { catalogueOf, partKey, type PartOf } from '../parts';
-import { defineRule } from '../finding';
-import { interpolate } from '../math';
-import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { criteriaChecks, gapsBehind, Inputs, type Reader, type StepDefinition } from '../step';
+import { fuseNeeds, fuseReplacements, type DownstreamFuse, type FusePlace } from './choose';
 import { faultCurrent } from './fault-current';
-import { formatNumber, formatQuantity } from '../quantity';
-import { continuousShare, derating, fuse, type FuseInput, type FuseResult } from './fuse';
+import { fuse, type FuseInput, type FuseResult } from './fuse';
 import { inrushStep } from './inrush';
+import { defaultMaxClearS, derating } from './limits';
+import { fuseOwnCriteria } from './own-criteria';
 import { fuseRules } from './rules';
-import { selectiveStep } from './selective';
-import { defaultWarmFactor, stringsStep } from './strings';
-
-/** Pack resistance cold and near empty over the one given, where the design does not say. */
-const defaultColdFactor = 2.5;
-const defaultMaxClearS = 5;
-
-/** The chosen fuse no longer holds; the details are findings of their own. */
-const chosenFuse = defineRule({
-  id: 'fuse.chosen-fuse',
-  version: 1,
-  grade: 'stop',
-  title: 'The chosen fuse does not hold',
-  why: 'A fuse that fails one criterion protects against the other faults only on paper.',
-  remedy: 'Choose one of the ranked replacements, or change what the failed criterion rests on.',
-  source: 'All criteria of the fuse calculation together',
-});
+import { selectiveStep, upstreamOf } from './selective';
+import { stringsStep } from './strings';
 
 /** Largest fault: full, warm, at the pack. Smallest: low charge, cold, far end of the cable. */
 const faultStep: StepDefinition = {
@@ -36,29 +21,14 @@ const faultStep: StepDefinition = {
   compute(subject, read) {
     const [circuitId = '', which] = subject.split('/');
     const largest = which === 'largest';
-    const settings = read.at('pack');
     const inputs = new Inputs(read);
-    const resistance = read.figure(figureId('pack.pack', 'pack', 'resistanceOhm'));
-    if (resistance.value === null) inputs.missing(...gapsBehind(resistance));
     if (largest) {
       inputs.figure('sourceVoltageV', figureId('pack.pack', 'pack', 'voltageMaxV'));
-      const factor = settings.warmResistanceFactor ?? defaultWarmFactor;
-      inputs.set(
-        'sourceResistanceOhm',
-        (resistance.value ?? 0) * factor,
-        originOf(settings.warmResistanceFactor, 'pack.warmResistanceFactor'),
-        'warm pack resistance',
-      );
+      inputs.figure('sourceResistanceOhm', packWarm);
       inputs.set('pathResistanceOhm', 0, { kind: 'constant', source: 'a short right at the pack' });
     } else {
-      readLowVoltage(read, inputs);
-      const factor = settings.coldResistanceFactor ?? defaultColdFactor;
-      inputs.set(
-        'sourceResistanceOhm',
-        (resistance.value ?? 0) * factor,
-        originOf(settings.coldResistanceFactor, 'pack.coldResistanceFactor'),
-        'cold pack resistance',
-      );
+      inputs.figure('sourceVoltageV', packLowest);
+      inputs.figure('sourceResistanceOhm', packCold);
       const loop = read.figure(figureId('conductor.loop', circuitId, 'loopOhm'));
       if (loop.value === null) inputs.missing(...gapsBehind(loop));
       else inputs.set('pathResistanceOhm', loop.value, { kind: 'figure', id: loop.id }, loop.label);
@@ -71,31 +41,6 @@ const faultStep: StepDefinition = {
     return run.output(figures, run.checks([subject]));
   },
 };
-
-const originOf = (given: number | undefined, path: string) =>
-  given === undefined ? { kind: 'default' as const, path } : { kind: 'document' as const, path };
-
-/** The pack's open-circuit voltage at the bottom of the charge window. */
-function readLowVoltage(read: Reader, inputs: Inputs): void {
-  const low = read.at('pack', 'socLowFraction');
-  const nominal = read.figure(figureId('pack.pack', 'pack', 'voltageMinV'));
-  if (nominal.value === null || low === undefined) {
-    inputs.missing(...gapsBehind(nominal));
-    return;
-  }
-  const moduleId =
-    Object.values(read.at('strings')).find(({ modules }) => modules.length > 0)?.modules[0] ?? '';
-  const part = read.at('parts', read.at('modules', moduleId)?.part ?? '');
-  if (part?.kind !== 'module') return;
-  const { cell } = part.data;
-  const series = nominal.value / cell.minV;
-  inputs.set(
-    'sourceVoltageV',
-    series * interpolate(cell.ocvTable, low),
-    { kind: 'document', path: 'pack.socLowFraction' },
-    'pack voltage at the bottom of the window',
-  );
-}
 
 /** Everything a fuse of this circuit is judged by, apart from the fuse itself. */
 function circuitInputs(subject: string, read: Reader): Inputs {
@@ -136,87 +81,52 @@ function setFuse(inputs: Inputs, part: PartOf<'fuse'>): void {
   }
 }
 
-/** A fuse of the catalogue judged for a circuit. */
-export interface RankedFuse {
-  partKey: string;
-  label: string;
-  ratedA: number;
-  fits: boolean;
-  reasons: string[];
+/** What a held derating rests on. */
+const deratingValues = (input: FuseInput | null) =>
+  input === null
+    ? []
+    : [
+        { label: 'ambient at the fuse', value: input.ambientC, unit: '°C' },
+        { label: 'factor held', value: derating(input).value, unit: '' },
+      ];
+
+/** What else has to live with the fuse of a circuit: fuses above and below it, contacts, an inrush. */
+function placeOf(subject: string, read: Reader, circuit: FuseInput): FusePlace {
+  const own = read.at('circuits', subject)!;
+  const contactor = read.at('parts', own.contactor ?? '');
+  const pulse = read.figure(figureId('precharge.direct', subject, 'i2tA2s'));
+  return {
+    circuit,
+    upstream:
+      own.role === 'branch'
+        ? upstreamOf(
+            { circuits: read.at('circuits'), strings: read.at('strings'), parts: read.at('parts') },
+            subject,
+          )
+        : [],
+    downstream: own.role === 'main' ? downstreamOf(read) : [],
+    shortTime: contactor?.kind === 'contactor' ? (contactor.data.shortTime ?? null) : null,
+    inrushA2s: pulse.value,
+  };
 }
 
-/** What does not hold of a fuse, in words; empty when every criterion holds. */
-function failures(findings: { rule: { id: string }; message: string }[]): string[] {
-  const counted = new Set(
-    Object.values(fuseRules)
-      .filter(({ grade }) => grade !== 'note')
-      .map(({ id }) => id),
-  );
-  return findings.filter(({ rule }) => counted.has(rule.id)).map(({ message }) => message.replace(/\.$/, ''));
-}
-
-/** The library's fuses for a circuit: fitting ones first, the smallest rating first among them. */
-export function rankFuses(
-  base: FuseInput,
-  chosen: PartOf<'fuse'> | null,
-  parts: readonly PartOf<'fuse'>[] = catalogueOf('fuse'),
-): RankedFuse[] {
-  const all =
-    chosen === null || parts.some((part) => partKey(part) === partKey(chosen)) ? parts : [chosen, ...parts];
-  const ranked = all.map((part) => {
-    const { findings } = fuse.calculate({ ...base, ...part.data });
-    const reasons = failures(findings);
-    return {
-      partKey: partKey(part),
-      label: part.label,
-      ratedA: part.data.ratedA,
-      fits: reasons.length === 0,
-      reasons,
-    };
-  });
-  return ranked.sort(
-    (a, b) => Number(b.fits) - Number(a.fits) || a.reasons.length - b.reasons.length || a.ratedA - b.ratedA,
-  );
-}
-
-const offered = 4;
-
-/**
- * The first of a ranking. Parts that fail by their ratings alone cannot fit: they are looked at only where there are no
- * others.
- */
-function replacements(input: FuseInput, parts: readonly PartOf<'fuse'>[]): RankedFuse[] {
-  const able = parts.filter(
-    ({ data }) => data.ratedVoltageV >= input.busVoltageV && data.breakingA >= input.faultMaxA,
-  );
-  return rankFuses(input, null, able.length > 0 ? able : parts).slice(0, offered);
-}
-
-/** What a fuse must have to hold in a place, in numbers. */
-export function fuseNeeds(input: FuseInput): string[] {
-  const n = formatNumber;
-  const squares = input.loadProfile.reduce(
-    (sum, [durationS, currentA]) => sum + durationS * currentA ** 2,
-    0,
-  );
-  const seconds = input.loadProfile.reduce((sum, [durationS]) => sum + durationS, 0);
-  const ratedA = Math.sqrt(squares / seconds) / continuousShare / derating(input).value;
-  const { cable, faultMinA, faultMaxA } = input;
-  return [
-    `${n(input.busVoltageV)} V DC or more`,
-    `${n(faultMaxA)} A breaking capacity or more`,
-    `a least breaking current of ${n(faultMinA)} A or less`,
-    `to clear ${n(faultMinA)} A within ${n(input.maxClearS)} s`,
-    `a rating of ${n(ratedA)} A or more at this ambient`,
-    ...(cable === undefined
+/** The fuses of branches behind the mains, with the faults each has to clear before the main fuse melts. */
+function downstreamOf(read: Reader): DownstreamFuse[] {
+  return Object.entries(read.at('circuits')).flatMap(([id, { role, tap, fuse: key, tag }]) => {
+    const part = read.at('parts', key ?? '');
+    if (role !== 'branch' || tap === 'before' || part?.kind !== 'fuse') return [];
+    const fault = (which: string) =>
+      read.figure(figureId('fuse.fault', `${id}/${which}`, 'prospectiveA')).value;
+    const [faultMinA, faultMaxA] = [fault('smallest'), fault('largest')];
+    return faultMinA === null || faultMaxA === null
       ? []
-      : [`a clearing I²t below ${formatQuantity((cable.k * cable.areaMm2) ** 2, 'A²s')}`]),
-  ];
+      : [{ label: `the fuse of ${tag}`, data: part.data, faultMinA, faultMaxA }];
+  });
 }
 
 const mainFuseStep: StepDefinition = {
   id: 'fuse.main',
-  version: 1,
+  version: 2,
   subjects: everyCircuit,
   compute(subject, read) {
     const key = read.at('circuits', subject, 'fuse');
@@ -262,54 +172,44 @@ const mainFuseStep: StepDefinition = {
       figure('meltAtMaxS', 'Slowest melting, largest fault', 's', result?.meltAtMaxFault.slowestS, 't_f'),
       figure('wearPerPeriod', 'Wear per period', 'fraction', result?.wearPerPeriod, 'D'),
     ];
-    const values = [
-      { label: 'highest pack voltage', value: input?.busVoltageV ?? 0, unit: 'V' },
-      { label: 'smallest fault', value: input?.faultMinA ?? 0, unit: 'A' },
-      { label: 'largest fault', value: input?.faultMaxA ?? 0, unit: 'A' },
-      { label: 'load', value: result?.rmsA ?? 0, unit: 'A' },
-    ];
-    const reasons = failures(run.outcome?.findings ?? []);
-    const message =
-      reasons.length === 0
-        ? null
-        : `${chosen?.label ?? 'The fuse'} fails ${reasons.length} of its criteria: ${reasons.join('; ')}.`;
-    const suggestions: Suggestion[] =
-      message === null || input === null
-        ? []
-        : replacements(
-            input,
-            read.parts('fuse').filter((one) => partKey(one) !== key),
-          );
-    const nothing = input !== null && suggestions.length > 0 && suggestions.every(({ fits }) => !fits);
-    const said =
-      message === null || !nothing
-        ? message
-        : `${message} Nothing in the library fits: a fuse here needs ${fuseNeeds(input).join(', ')}.`;
-    const checks = [
-      ...run.checks([subject], values),
-      judge(chosenFuse, [subject], run.gaps, said, values, suggestions),
-    ];
-    return run.output(figures, checks);
+    const noted = run
+      .checks([subject], deratingValues(input), key === undefined ? [] : [key])
+      .filter(({ rule }) => rule === fuseRules.deratingHeld);
+    if (input === null || result === null || chosen === null)
+      return run.output(figures, run.checks([subject]));
+    const criteria = fuseOwnCriteria(input, result).map((one) =>
+      one.rule === fuseRules.cable ? { ...one, with: [read.at('circuits', subject, 'cable')!] } : one,
+    );
+    const checks = criteriaChecks(criteria, {
+      subjects: [subject],
+      partKey: key!,
+      label: chosen.label,
+      suggestions: () =>
+        fuseReplacements(
+          placeOf(subject, read, input),
+          read.parts('fuse').filter((one) => partKey(one) !== key),
+        ),
+      needs: () => fuseNeeds(placeOf(subject, read, input), chosen.data),
+    });
+    return run.output(figures, [...checks, ...noted]);
   },
 };
 
-/**
- * The place for which all fuses are ranked while none is chosen; once one is, its own run has that input. The ranking
- * itself is made on request, by `rankFuses`.
- */
+/** The place for which all fuses are ranked, whether one is chosen or not; the ranking is made on request. */
 const fuseChoiceStep: StepDefinition = {
   id: 'fuse.choice',
-  version: 1,
+  version: 2,
   subjects: everyCircuit,
   compute(subject, read) {
-    const key = read.at('circuits', subject, 'fuse');
-    const part = key === undefined ? undefined : read.at('parts', key);
-    if (part?.kind === 'fuse') return { figures: [], checks: [] };
     const inputs = circuitInputs(subject, read);
     setFuse(inputs, catalogueOf('fuse')[0]!);
     const run = inputs.run<FuseInput, FuseResult>(fuse);
     if (run.input === null) return { figures: [], checks: [] };
-    return { figures: [], checks: [], run: { calculator: 'fuse', input: run.input, result: null } };
+    return {
+      figures: [],
+      checks: [],
+      run: { calculator: 'fuse-choice', input: placeOf(subject, read, run.input), result: null },
+    };
   },
 };
 

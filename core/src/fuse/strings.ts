@@ -1,10 +1,16 @@
 import { mainCircuit } from '../document';
-import { rulesOf } from '../finding';
+import { rulesOf, type CheckValue } from '../finding';
 import { figureId, type Figure, type Gap } from '../figure';
-import { stringShares, type ParallelString, type StringShare } from '../pack';
-import type { FuseData } from '../parts';
+import {
+  resistanceFactors,
+  stringResistance,
+  stringShares,
+  type ParallelString,
+  type StringShare,
+} from '../pack';
+import { partKey, type FuseData } from '../parts';
 import { formatNumber } from '../quantity';
-import { continuousShare, derating } from './fuse';
+import { continuousShare, derating } from './limits';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
 
 const rule = rulesOf('strings');
@@ -46,10 +52,12 @@ export const stringRules = {
 
 /** Where the design does not say: how far strings differ in resistance, and in charge when they are joined. */
 export const stringSpreadDefaults = { resistance: 0.1, soc: 0.02 };
-/** Pack resistance warm over the one given, where the design does not say. */
-export const defaultWarmFactor = 0.8;
 
-/** The strings as they may differ: one has less resistance and more charge than all others. */
+/**
+ * The strings as they may differ: one has less resistance and more charge than all others.
+ *
+ * @param resistanceOhm of one string
+ */
 function spreadStrings(read: Reader, count: number, resistanceOhm: number): ParallelString[] | null {
   const ids = Object.values(read.at('strings')).find(({ modules }) => modules.length > 0)?.modules ?? [];
   const part = read.at('parts', read.at('modules', ids[0] ?? '')?.part ?? '');
@@ -64,7 +72,7 @@ function spreadStrings(read: Reader, count: number, resistanceOhm: number): Para
   return Array.from({ length: count }, (_, k) => ({
     ocvTable: cell.ocvTable.map(([at, volts]): [number, number] => [at, volts * series]),
     capacityAh: cell.capacityAh * cellsInParallel,
-    resistanceOhm: resistanceOhm * count * (k === 0 ? 1 - spread : 1 + spread),
+    resistanceOhm: resistanceOhm * (k === 0 ? 1 - spread : 1 + spread),
     socFraction: k === 0 ? high : Math.max(0, high - soc),
   }));
 }
@@ -88,7 +96,7 @@ export const stringsStep: StepDefinition = {
     const strings = Object.entries(read.at('strings')).filter(([, { modules }]) => modules.length > 0);
     const count = strings.length;
     const voltage = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
-    const resistance = read.figure(figureId('pack.pack', 'pack', 'resistanceOhm'));
+    const resistance = read.figure(stringResistance);
     const load = read.figure(figureId('network.load', mainCircuit, 'rmsA'));
     const main = read.at('circuits', mainCircuit);
     const settings = read.at('pack');
@@ -113,11 +121,11 @@ export const stringsStep: StepDefinition = {
         : load.value === null
           ? gapsBehind(load)
           : [];
-    const warm = settings.warmResistanceFactor ?? defaultWarmFactor;
+    const warm = settings.warmResistanceFactor ?? resistanceFactors.warm;
     const faultA =
       packGaps.length > 0 || !(resistance.value! * warm > 0)
         ? null
-        : (voltage.value! * (count - 1)) / (count * resistance.value! * warm);
+        : (voltage.value! * (count - 1)) / (resistance.value! * warm);
     const noWindow: Gap[] =
       settings.socHighFraction === undefined
         ? [{ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' }]
@@ -162,7 +170,12 @@ export const stringsStep: StepDefinition = {
     const n = formatNumber;
     const fuses = strings.map(([id, { fuse, tag }]) => {
       const part = fuse === undefined ? undefined : read.at('parts', fuse);
-      return { id, tag, data: part?.kind === 'fuse' ? part.data : null };
+      return {
+        id,
+        tag,
+        key: part?.kind === 'fuse' ? partKey(part) : null,
+        data: part?.kind === 'fuse' ? part.data : null,
+      };
     });
     const fuseGaps = fuses.flatMap(({ id, tag, data }): Gap[] =>
       data === null ? [{ kind: 'not-given', path: `strings.${id}.fuse`, label: `fuse of ${tag}` }] : [],
@@ -176,6 +189,12 @@ export const stringsStep: StepDefinition = {
       });
       return found.length === 0 ? null : `${found.join('; ')}.`;
     };
+    const parts = [...new Set(fuses.flatMap(({ key }) => key ?? []))];
+    /** A number of each string’s fuse. */
+    const own = (label: string, unit: string, of: (data: FuseData) => number): CheckValue[] =>
+      fuses.flatMap(({ tag, data }) =>
+        data === null ? [] : [{ label: `${label} of ${tag}`, value: of(data), unit }],
+      );
     const takesA = ({ ratedA, ambientDerating }: FuseData) =>
       continuousShare * ratedA * derating({ ambientDerating, ambientC }).value;
     const lostA = load.value === null ? null : load.value / (count - 1);
@@ -187,11 +206,11 @@ export const stringsStep: StepDefinition = {
           'A',
           faultA,
           packGaps,
-          'V·(n − 1)/(n·R·f)',
+          'V·(n − 1)/(R_s·f)',
           [
             { symbol: 'V', value: voltage.value ?? 0, unit: 'V', origin: { kind: 'figure', id: voltage.id } },
             {
-              symbol: 'R',
+              symbol: 'R_s',
               value: resistance.value ?? 0,
               unit: 'Ω',
               origin: { kind: 'figure', id: resistance.id },
@@ -246,7 +265,11 @@ export const stringsStep: StepDefinition = {
               ? `rated ${n(data.ratedVoltageV)} V DC, the pack reaches ${n(voltage.value!)} V`
               : null,
           ),
-          [{ label: 'highest pack voltage', value: voltage.value ?? 0, unit: 'V' }],
+          [
+            { label: 'highest pack voltage', value: voltage.value ?? 0, unit: 'V' },
+            ...own('rated voltage of the fuse', 'V', ({ ratedVoltageV }) => ratedVoltageV),
+          ],
+          { parts },
         ),
         judge(
           stringRules.breaking,
@@ -257,7 +280,11 @@ export const stringsStep: StepDefinition = {
               ? `breaks ${n(data.breakingA)} A, the other strings drive ${n(faultA!)} A`
               : null,
           ),
-          [{ label: 'fault in one string', value: faultA ?? 0, unit: 'A' }],
+          [
+            { label: 'fault in one string', value: faultA ?? 0, unit: 'A' },
+            ...own('breaking capacity of the fuse', 'A', ({ breakingA }) => breakingA),
+          ],
+          { parts },
         ),
         judge(
           stringRules.overload,
@@ -270,7 +297,11 @@ export const stringsStep: StepDefinition = {
                   ? `its fuse takes ${n(takesA(data))} A, the hardest working string carries ${n(worst.rmsA)} A rms`
                   : null,
               ),
-          [{ label: 'hardest working string', value: worst?.rmsA ?? 0, unit: 'A' }],
+          [
+            { label: 'hardest working string', value: worst?.rmsA ?? 0, unit: 'A' },
+            ...own('what the fuse takes', 'A', takesA),
+          ],
+          { parts },
         ),
         judge(
           stringRules.lost,
@@ -283,7 +314,11 @@ export const stringsStep: StepDefinition = {
                   ? `its fuse takes ${n(takesA(data))} A, with one string out each carries ${n(lostA)} A rms`
                   : null,
               ),
-          [{ label: 'load with one string out', value: lostA ?? 0, unit: 'A' }],
+          [
+            { label: 'load with one string out', value: lostA ?? 0, unit: 'A' },
+            ...own('what the fuse takes', 'A', takesA),
+          ],
+          { parts },
         ),
       ],
       ...(shares !== null && { run: { calculator: 'string-shares', input: set, result: shares } }),

@@ -1,5 +1,5 @@
 export { clampOf, engagementFactor, proofMPa, proofShare, stressAreaMm2, type Clamp } from './clamp';
 export { jointsOf, type Joint, type JointSlices } from './list';
 export { anodicIndexV, betweenFaces, galvanicLimitV, galvanicV, springOnFace } from './metals';
-export { jointRules, measuredJointRules } from './rules';
+export { jointRules, measuredJointRules, torqueTolerance } from './rules';
 export { defaultPollution, jointSteps } from './steps';

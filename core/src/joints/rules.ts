@@ -33,7 +33,8 @@ export const jointRules = {
     'These two metals eat each other',
     'Damp between metals that lie far apart makes a cell: the baser one corrodes, and the joint gets hot.',
     'Tin or nickel on the baser face, a bimetal lug, or a drier place.',
-    'Anodic index; 0.5 V kept dry, 0.15 V wet',
+    'Anodic index; 0.5 V kept dry, 0.25 V with dew now and then, 0.15 V wet and dirty',
+    { version: 2 },
   ),
   oxide: rule(
     'bare-aluminium',
@@ -76,6 +77,9 @@ export const jointRules = {
     'Practice of bolted joints',
   ),
 };
+
+/** How far a torque may lie from the one wanted: the wrench’s own tolerance and the reading of it. */
+export const torqueTolerance = 0.1;
 
 /** What the record of torques and drops says. */
 export const measuredJointRules = {

@@ -39,8 +39,15 @@ class Kind {
     );
   }
 
-  check(rule: Rule, gaps: Gap[], message: string | null, label: string, value: number, unit: string): Check {
-    return judge(rule, [this.id], gaps, message, [{ label, value, unit }]);
+  /** @param values label, value and unit of each number that the judgement rests on */
+  check(rule: Rule, gaps: Gap[], message: string | null, ...values: [string, number, string][]): Check {
+    return judge(
+      rule,
+      [this.id],
+      gaps,
+      message,
+      values.map(([label, value, unit]) => ({ label, value, unit })),
+    );
   }
 }
 
@@ -149,9 +156,12 @@ function clampFigures(kind: Kind): { figures: Figure[]; check: Check } {
       over
         ? `${tag}: ${n(torqueNm)} N·m pull an M${n(studMm)} of ${boltClass} with ${n(found.forceN / 1000)} kN, ${n(found.share * 100)} % of its proof stress; ${n(found.mostNm)} N·m reach 90 %.`
         : null,
-      'of the proof stress',
-      found?.share ?? 0,
-      'fraction',
+      ['of the proof stress', found?.share ?? 0, 'fraction'],
+      ['torque', torqueNm, 'N·m'],
+      ['stud', studMm, 'mm'],
+      ['clamping force', found?.forceN ?? 0, 'N'],
+      ['most torque', found?.mostNm ?? 0, 'N·m'],
+      ['proof stress', proofMPa[boltClass], 'MPa'],
     ),
   };
 }
@@ -165,9 +175,9 @@ function engagement(kind: Kind): Check {
     engagementMm < wantedMm * (1 - 1e-9)
       ? `${tag}: ${n(engagementMm)} mm of an M${n(studMm)} are in ${threadIn}; ${n(wantedMm)} mm are asked.`
       : null,
-    'thread that is in',
-    engagementMm,
-    'mm',
+    ['thread that is in', engagementMm, 'mm'],
+    ['asked', wantedMm, 'mm'],
+    ['stud', studMm, 'mm'],
   );
 }
 
@@ -176,7 +186,8 @@ function metals(kind: Kind): Check[] {
   const gaps = kind.lacks(['face', 'first face'], ['otherFace', 'second face']);
   const volts = galvanicV(face, otherFace);
   const limit = galvanicLimitV(pollution);
-  const bare = face === 'aluminium' || otherFace === 'aluminium';
+  const bareFaces = [face, otherFace].filter((one) => one === 'aluminium').length;
+  const bare = bareFaces > 0;
   return [
     kind.check(
       rules.galvanic,
@@ -184,19 +195,17 @@ function metals(kind: Kind): Check[] {
       volts > limit + 1e-9
         ? `${tag}: ${face} and ${otherFace} lie ${n(volts)} V apart; ${n(limit)} V are allowed at pollution degree ${pollution}.`
         : null,
-      'between the faces',
-      volts,
-      'V',
+      ['between the faces', volts, 'V'],
+      ['allowed', limit, 'V'],
+      ['pollution degree', pollution, ''],
     ),
     kind.check(
       rules.oxide,
       bare ? [...gaps, ...kind.lacks(['preparation', 'preparation'])] : gaps,
       bare && preparation !== 'brushed-paste'
-        ? `${tag}: ${face === otherFace ? 2 : 1} of 2 faces ${face === otherFace ? 'are' : 'is'} bare aluminium, ${preparation === 'brushed' ? 'brushed without paste' : 'not prepared'}.`
+        ? `${tag}: ${bareFaces} of 2 faces ${bareFaces === 2 ? 'are' : 'is'} bare aluminium, ${preparation === 'brushed' ? 'brushed without paste' : 'not prepared'}.`
         : null,
-      'bare aluminium',
-      bare ? 1 : 0,
-      '',
+      ['faces of bare aluminium', bareFaces, ''],
     ),
   ];
 }
@@ -212,9 +221,7 @@ function stack(kind: Kind): Check[] {
       between === null
         ? null
         : `${tag}: of ${order.length} pieces a ${between} lies between the faces (${order.join(', ')}).`,
-      'pieces in the stack',
-      order.length,
-      '',
+      ['pieces in the stack', order.length, ''],
     ),
     kind.check(
       rules.springOnFace,
@@ -222,9 +229,7 @@ function stack(kind: Kind): Check[] {
       springOnFace(order)
         ? `${tag}: of ${order.length} pieces the spring lies on a face (${order.join(', ')}).`
         : null,
-      'pieces in the stack',
-      order.length,
-      '',
+      ['pieces in the stack', order.length, ''],
     ),
   ];
 }
@@ -239,9 +244,7 @@ function habits(kind: Kind): Check[] {
             rules.solder,
             [],
             crimp === 'crimp-solder' ? `${tag} are crimped, then soldered.` : null,
-            'soldered',
-            crimp === 'crimp-solder' ? 1 : 0,
-            '',
+            ['soldered', crimp === 'crimp-solder' ? 1 : 0, ''],
           ),
         ]
       : []),
@@ -249,9 +252,7 @@ function habits(kind: Kind): Check[] {
       rules.retorque,
       kind.lacks(['retorqueDays', 'days until torqued again']),
       retorqueDays === 0 ? `${tag} are torqued once and never again (0 days).` : null,
-      'days until torqued again',
-      retorqueDays ?? 0,
-      'd',
+      ['days until torqued again', retorqueDays ?? 0, 'd'],
     ),
   ];
 }
@@ -294,7 +295,10 @@ const allStep: StepDefinition = {
           unsaid.length === 0
             ? null
             : `Of ${joints.length} joints ${unsaid.length} have no kind: ${places.map((place) => placeWords[place]).join(', ')}.`,
-          [{ label: 'joints without a kind', value: unsaid.length, unit: '' }],
+          [
+            { label: 'joints without a kind', value: unsaid.length, unit: '' },
+            { label: 'joints', value: joints.length, unit: '' },
+          ],
         ),
       ],
     };

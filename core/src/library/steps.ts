@@ -42,7 +42,12 @@ export const librarySteps: StepDefinition[] = [
         { label: 'revision in use', value: part.revision, unit: '' },
         { label: 'newest revision', value: newer?.revision ?? part.revision, unit: '' },
       ];
-      return { figures: [], checks: [judge(newerRevision, [subject], [], message, values, offer)] };
+      return {
+        figures: [],
+        checks: [
+          judge(newerRevision, [subject], [], message, values, { suggestions: offer, parts: [subject] }),
+        ],
+      };
     },
   },
 ];

@@ -75,7 +75,11 @@ function stringChecks(design: NetworkSlices, network: Network, id: Id, strings: 
       disconnect !== undefined && larger > best + 1e-6
         ? `With the disconnect of ${string.tag} out one side still holds ${volts(larger)} of ${volts(total)}; nearest to the middle it would be ${volts(best)}.`
         : null,
-      [...values, { label: 'larger side', value: larger, unit: 'V' }],
+      [
+        ...values,
+        { label: 'larger side', value: larger, unit: 'V' },
+        { label: 'larger side at the best', value: best, unit: 'V' },
+      ],
     ),
     judge(
       rules.stringFuse,
@@ -101,6 +105,7 @@ function deviceChecks(design: NetworkSlices, network: Network, id: Id, fed: Fed,
     circuit === undefined
       ? `${device.tag} is 1 of ${Object.keys(design.devices).length} devices, and no circuit feeds it.`
       : null,
+    [{ label: 'devices', value: Object.keys(design.devices).length, unit: '' }],
   );
   if (circuit === undefined) return [unfed];
   const load = network.elements.find((one) => one.id === id);
@@ -119,12 +124,14 @@ function deviceChecks(design: NetworkSlices, network: Network, id: Id, fed: Fed,
       [id],
       noPack,
       past ? `A short at ${device.tag} is fed with all ${fuses} fuses of the design taken out.` : null,
+      [{ label: 'fuses', value: fuses, unit: '' }],
     ),
     judge(
       rules.loadContactor,
       [id],
       noPack,
       poles(fed.atRest) === 2 ? `${device.tag} has 2 poles on the pack with every contactor open.` : null,
+      [{ label: 'poles on the pack', value: poles(fed.atRest), unit: '' }],
     ),
   ];
   if (circuit.role === 'branch')
@@ -136,6 +143,7 @@ function deviceChecks(design: NetworkSlices, network: Network, id: Id, fed: Fed,
         circuit.tap === 'before' && still > 0
           ? `${circuit.tag} hangs before the mains: ${still === 2 ? '2 poles' : '1 pole'} of ${device.tag} stay on the pack when the mains open.`
           : null,
+        [{ label: 'poles on the pack', value: still, unit: '' }],
       ),
     );
   return checks;
@@ -165,6 +173,7 @@ function mainsChecks(
       poles.length === 1
         ? `With every contactor open the ${poles[0] === hvBus.plus ? 'positive' : 'negative'} pole of the bus, 1 of 2, stays on the pack.`
         : null,
+      [{ label: 'poles on the pack', value: poles.length, unit: '' }],
     ),
     judge(
       rules.liveOutside,
@@ -202,6 +211,7 @@ function interlockCheck(design: NetworkSlices, network: Network, owner: Id): Che
     [owner],
     gaps,
     item.ends === 'plain' ? `${item.tag} has ${plugs} plugs without interlock contacts.` : null,
+    [{ label: 'plugs', value: plugs, unit: '' }],
   );
 }
 

@@ -89,6 +89,9 @@ export const boxStep: StepDefinition = {
         [
           { label: 'force asked', value: wantedN, unit: 'N' },
           { label: 'force held', value: holdsN, unit: 'N' },
+          { label: 'fasteners', value: box.anchors ?? 0, unit: '' },
+          { label: 'mass', value: massKg, unit: 'kg' },
+          { label: 'g-load', value: anchorG ?? 0, unit: 'g' },
         ],
       ),
       judge(
@@ -98,6 +101,7 @@ export const boxStep: StepDefinition = {
         box.accessFrom === 'none'
           ? `No hand reaches ${box.tag} once it is in: its ${data.length} modules can be served only by taking it out.`
           : null,
+        [{ label: 'modules', value: data.length, unit: '' }],
       ),
       judge(
         boxRules.vent,
@@ -106,6 +110,7 @@ export const boxStep: StepDefinition = {
         box.vent === 'filtered' || box.vent === undefined
           ? null
           : `${box.tag}, ${formatNumber(massKg, 4)} kg, ${box.vent === 'none' ? 'has no vent' : 'has a vent without a filter'}.`,
+        [{ label: 'mass', value: massKg, unit: 'kg' }],
       ),
     ];
     if (data.length > 0) {
@@ -122,7 +127,12 @@ export const boxStep: StepDefinition = {
           content.sized && content.fit === null
             ? `${data.length} modules do not fit into ${box.tag} (${formatNumber((box.lengthM ?? 0) * 1000)} × ${formatNumber((box.widthM ?? 0) * 1000)} × ${formatNumber((box.heightM ?? 0) * 1000)} mm) upright in rows.`
             : null,
-          [{ label: 'modules', value: data.length, unit: '' }],
+          [
+            { label: 'modules', value: data.length, unit: '' },
+            { label: 'length of the box', value: box.lengthM ?? 0, unit: 'm' },
+            { label: 'width of the box', value: box.widthM ?? 0, unit: 'm' },
+            { label: 'height of the box', value: box.heightM ?? 0, unit: 'm' },
+          ],
         ),
       );
       if (box.linkPitchMm !== undefined)
@@ -134,7 +144,10 @@ export const boxStep: StepDefinition = {
             box.linkPitchMm < widest
               ? `The link pitch held in ${box.tag} is ${formatNumber(box.linkPitchMm)} mm; its modules are ${formatNumber(widest)} mm wide.`
               : null,
-            [{ label: 'link pitch', value: box.linkPitchMm, unit: 'mm' }],
+            [
+              { label: 'link pitch', value: box.linkPitchMm, unit: 'mm' },
+              { label: 'widest module', value: widest, unit: 'mm' },
+            ],
           ),
         );
     }

@@ -2,6 +2,14 @@ export { pin, shapePack, unpinUnused, type PackShape } from './change';
 export { packLayout, type PackLayout } from './layout';
 export { cellSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
 export { stringShares, type ParallelString, type StringShare } from './shares';
+export {
+  linksAtPack,
+  packCold,
+  packLowest,
+  packWarm,
+  resistanceFactors,
+  stringResistance,
+} from './source-step';
 export { packSteps } from './steps';
 export { segments, type Segment, type SegmentsInput, type SegmentsResult } from './segments';
 export {

@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import type { Design } from '../document';
 import type { Gap } from '../figure';
 import type { PartKey, PartOf } from '../parts';
+import type { Reader } from '../step';
 
 /** How the pack's modules are connected: strings of like cells, side by side. */
 export interface PackLayout {
@@ -19,6 +20,10 @@ export interface PackLayout {
 }
 
 type Slices = Pick<Design, 'strings' | 'modules' | 'parts'>;
+
+/** The layout as a step reads it. */
+export const readPackLayout = (read: Reader) =>
+  packLayout({ strings: read.at('strings'), modules: read.at('modules'), parts: read.at('parts') });
 
 /** Reads the layout from the module instances, or says why there is none to compute with. */
 export function packLayout({ strings, modules, parts }: Slices): { layout: PackLayout | null; gaps: Gap[] } {

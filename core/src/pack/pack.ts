@@ -20,7 +20,7 @@ export interface PackInput {
   /** Cells in parallel. */
   parallel: number;
   socWindow: [lowFraction: number, highFraction: number];
-  /** Links of the whole string; 0 by default. */
+  /** All links as seen at the pack’s terminals: one string’s divided by the strings side by side; 0 by default. */
   linkResistanceOhm: number;
   peakCurrentA: number;
   /** State of charge at which the peak is judged; 0.5 by default. */

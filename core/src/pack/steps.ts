@@ -1,15 +1,13 @@
-import { figureId, type Check, type Gap } from '../figure';
+import type { DeviceItem } from '../document';
+import { figureId, type Check, type FigureId, type Gap } from '../figure';
 import { formatNumber } from '../quantity';
-import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { gapsBehind, Inputs, judge, type StepDefinition } from '../step';
 import { boxRules } from './box-rules';
 import { boxStep } from './box-steps';
-import { packLayout } from './layout';
+import { readPackLayout } from './layout';
 import { pack } from './pack';
 import { packRules } from './rules';
-
-export function readPackLayout(read: Reader) {
-  return packLayout({ strings: read.at('strings'), modules: read.at('modules'), parts: read.at('parts') });
-}
+import { linksAtPack, packLowest, sourceStep, temperatureStep } from './source-step';
 
 const packStep: StepDefinition = {
   id: 'pack.pack',
@@ -32,12 +30,8 @@ const packStep: StepDefinition = {
       inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
     inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
     inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
-    inputs.optional(
-      'linkResistanceOhm',
-      settings.linkResistanceOhm,
-      'pack.linkResistanceOhm',
-      'resistance of the links',
-    );
+    if (settings.linkResistanceOhm !== undefined) inputs.figure('linkResistanceOhm', linksAtPack);
+    else inputs.optional('linkResistanceOhm', undefined, 'pack.linkResistanceOhm', 'links of one string');
     inputs.optional(
       'socForPeakFraction',
       settings.socForPeakFraction,
@@ -126,6 +120,9 @@ const packStep: StepDefinition = {
   },
 };
 
+/** A charger and a DC inlet do nothing while the vehicle drives: the sag of its peak is none of theirs. */
+const worksWhileDriving = ({ kind }: DeviceItem) => kind !== 'charger' && kind !== 'dc-inlet';
+
 /** Each device on the bus against the pack's voltages. */
 const windowsStep: StepDefinition = {
   id: 'pack.windows',
@@ -190,13 +187,17 @@ const windowsStep: StepDefinition = {
           'minV',
           (v, l) => `The pack goes down to ${v} V; ${device.tag} works from ${l} V.`,
         ),
-        compare(
-          packRules.deviceSag,
-          sagging,
-          device.minV,
-          'minV',
-          (v, l) => `At peak current the bus sags to ${v} V; ${device.tag} works from ${l} V.`,
-        ),
+        ...(worksWhileDriving(device)
+          ? [
+              compare(
+                packRules.deviceSag,
+                sagging,
+                device.minV,
+                'minV',
+                (v, l) => `At peak current the bus sags to ${v} V; ${device.tag} works from ${l} V.`,
+              ),
+            ]
+          : []),
       ],
     };
   },
@@ -235,8 +236,8 @@ const heaterStep: StepDefinition = {
     }
     const ratedW = device.ratedPowerW ?? 0;
     const ratedV = device.ratedVoltageV ?? 0;
-    const powerAt = (name: string, label: string, voltage: string) => {
-      const figure = read.figure(figureId('pack.pack', 'pack', voltage));
+    const powerAt = (name: string, label: string, voltage: FigureId) => {
+      const figure = read.figure(voltage);
       const missing = [...gaps, ...(figure.value === null ? gapsBehind(figure) : [])];
       const value = missing.length > 0 ? null : ratedW * (figure.value! / ratedV) ** 2;
       return {
@@ -280,8 +281,12 @@ const heaterStep: StepDefinition = {
               ],
       };
     };
-    const low = powerAt('powerAtMinW', 'Heater power, pack empty', 'voltageMinV');
-    const high = powerAt('powerAtMaxW', 'Heater power, pack full', 'voltageMaxV');
+    const low = powerAt('powerAtLowW', 'Heater power, bottom of the window', packLowest);
+    const high = powerAt(
+      'powerAtMaxW',
+      'Heater power, pack full',
+      figureId('pack.pack', 'pack', 'voltageMaxV'),
+    );
     const weak = low.value !== null && low.value < weakHeaterFraction * ratedW;
     return {
       figures: [low, high],
@@ -291,11 +296,13 @@ const heaterStep: StepDefinition = {
           [subject],
           low.gaps,
           weak
-            ? `${device.tag} is rated ${formatNumber(ratedW / 1000)} kW at ${formatNumber(ratedV)} V; with the pack empty it gives ${formatNumber((low.value ?? 0) / 1000)} kW, full ${formatNumber((high.value ?? 0) / 1000)} kW.`
+            ? `${device.tag} is rated ${formatNumber(ratedW / 1000)} kW at ${formatNumber(ratedV)} V; at the bottom of the charge window it gives ${formatNumber((low.value ?? 0) / 1000)} kW, full ${formatNumber((high.value ?? 0) / 1000)} kW.`
             : null,
           [
-            { label: 'power, pack empty', value: low.value ?? 0, unit: 'W' },
+            { label: 'power at the bottom of the window', value: low.value ?? 0, unit: 'W' },
             { label: 'rated power', value: ratedW, unit: 'W' },
+            { label: 'rated voltage', value: ratedV, unit: 'V' },
+            { label: 'power, pack full', value: high.value ?? 0, unit: 'W' },
           ],
         ),
       ],
@@ -303,4 +310,11 @@ const heaterStep: StepDefinition = {
   },
 };
 
-export const packSteps: StepDefinition[] = [packStep, windowsStep, heaterStep, boxStep];
+export const packSteps: StepDefinition[] = [
+  sourceStep,
+  packStep,
+  temperatureStep,
+  windowsStep,
+  heaterStep,
+  boxStep,
+];

@@ -1,8 +1,8 @@
-import type { Design, Id } from '../document';
+import type { Design, DeviceItem, Id } from '../document';
 import { mainCircuits } from '../document';
 import { figureId, type Figure, type Gap, type TracedInput } from '../figure';
 import { onMainBus, switches } from '../network';
-import type { StepDefinition } from '../step';
+import type { Reader, StepDefinition } from '../step';
 
 /** The bus behind the main contactors. */
 export const mainBus = 'bus';
@@ -32,17 +32,29 @@ export const prechargedCircuits = (design: Pick<Design, 'circuits' | 'devices'>)
   ...ownBuses(design).filter((id) => design.circuits[id]!.resistor !== undefined),
 ];
 
-/** What the devices of a bus add up to: capacitance, load during pre-charge, bleed. */
+/** The devices on a bus, by id. */
+export function busDevices(design: Pick<Design, 'circuits' | 'devices'>, bus: string): Id[] {
+  const ids = bus === mainBus ? onMainBus(design) : [design.circuits[bus]?.device ?? ''];
+  return ids.filter((id) => design.devices[id] !== undefined);
+}
+
+/** The devices on a bus, as a step reads them. */
+export function devicesOn(bus: string, read: Reader): (readonly [Id, DeviceItem])[] {
+  const devices = read.at('devices');
+  const circuits = read.at('circuits');
+  return busDevices({ devices, circuits }, bus).map((id) => [id, devices[id]!] as const);
+}
+
+/**
+ * What the devices of a bus add up to: capacitance; bleed; what empties it; what stands on it while it fills, bleeds and
+ * loads together, active discharge off.
+ */
 export const busStep: StepDefinition = {
   id: 'precharge.bus',
   version: 1,
   subjects: (design) => [mainBus, ...ownBuses(design)],
   compute(subject, read) {
-    const all = read.at('devices');
-    const circuits = read.at('circuits');
-    const ids =
-      subject === mainBus ? onMainBus({ devices: all, circuits }) : [circuits[subject]?.device ?? ''];
-    const devices = ids.flatMap((id) => (all[id] === undefined ? [] : [[id, all[id]] as const]));
+    const devices = devicesOn(subject, read);
     const capacitanceGaps: Gap[] = devices
       .filter(([, device]) => device.busCapacitanceF === undefined)
       .map(([id, device]) => ({
@@ -154,9 +166,9 @@ export const busStep: StepDefinition = {
           path: 'devices',
           label: 'bleed resistor or active discharge of any device',
         }),
-        resistor('loadOhm', 'Load during pre-charge', ['prechargeLoadOhm'], {
+        resistor('loadOhm', 'On the bus while it fills', ['bleedOhm', 'prechargeLoadOhm'], {
           kind: 'never',
-          label: 'No device draws during pre-charge',
+          label: 'Nothing stands on the bus while it fills',
         }),
       ],
       checks: [],

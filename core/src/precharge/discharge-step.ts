@@ -45,6 +45,8 @@ export const dischargeStep: StepDefinition = {
     const values = [
       { label: 'time to below the touch limit', value: run.result?.timeToSafeS ?? 0, unit: 's' },
       { label: 'limit', value: max ?? 0, unit: 's' },
+      { label: 'touch limit', value: run.input?.safeVoltageV ?? 0, unit: 'V' },
+      { label: 'largest bleed', value: run.result?.largestBleedOhmForLimit ?? 0, unit: 'Ω' },
     ];
     const all = read.at('devices');
     const fed = all[read.at('circuits', subject, 'device') ?? ''];
@@ -65,6 +67,7 @@ export const dischargeStep: StepDefinition = {
         : subject === mainBus
           ? `No device among ${devices.length} on the bus has a bleed resistor entered.`
           : `${fed?.tag} hangs behind contactors of its own and has no bleed resistor entered.`,
+      [{ label: 'devices on the bus', value: devices.length, unit: '' }],
     );
     const active = devices.filter(({ activeOhm }) => activeOhm !== undefined);
     const alone = judge(
@@ -74,6 +77,10 @@ export const dischargeStep: StepDefinition = {
       active.length > 0 && passive.value === null
         ? `Of ${devices.length} devices ${active.length} ${active.length === 1 ? 'empties' : 'empty'} the bus actively and none has a bleed that is always on.`
         : null,
+      [
+        { label: 'devices on the bus', value: devices.length, unit: '' },
+        { label: 'devices that empty it actively', value: active.length, unit: '' },
+      ],
     );
     return run.output(figures, [...run.checks([subject], values), noBleed, alone]);
   },

@@ -7,7 +7,7 @@ export interface PrechargeInput {
   /** Capacitors of every device on the bus together. */
   busCapacitanceF: number;
   resistanceOhm: number;
-  /** A load that draws during pre-charge; absent: none. */
+  /** Everything that stands on the bus while it fills, in parallel; absent: nothing. */
   parallelLoadOhm?: number;
   /** Bus over pack voltage at which the main may close; 0.95 by default. */
   thresholdFraction: number;
@@ -34,27 +34,35 @@ export interface PrechargeResult {
 
 export const thresholdNeverReached = defineRule({
   id: 'precharge.threshold-never-reached',
-  version: 1,
+  version: 2,
   grade: 'stop',
   title: 'The bus never reaches the pre-charge threshold',
   why: 'A load on the bus and the resistor divide the voltage: the bus stays below the threshold and the resistor heats until the time limit.',
-  remedy: 'Take the load off the bus during pre-charge, or choose a smaller resistor.',
+  remedy: 'Take the load off the bus during pre-charge, choose a smaller resistor, or a bleed of more ohms.',
   source: 'First-order RC circuit with a parallel load',
+  formerly: ['precharge.chosen-resistor'],
 });
 
 export const tooSlow = defineRule({
   id: 'precharge.slower-than-limit',
-  version: 1,
+  version: 2,
   grade: 'stop',
   title: 'Pre-charge is slower than its time limit',
   why: 'The controller gives up before the main may close: the vehicle does not start, and each retry heats the resistor.',
   remedy:
     'Choose a smaller resistor that still takes the energy, or a longer limit that its pulse rating allows.',
   source: 'First-order RC circuit',
+  formerly: ['precharge.chosen-resistor'],
 });
 
+/** Where a caller does not say. */
+export const prechargeDefaults = { thresholdFraction: 0.95, timeoutS: 3, loopResistanceOhm: 0.05 };
+
 /** What the rise depends on. */
-type Plant = Pick<PrechargeInput, 'packVoltageV' | 'busCapacitanceF' | 'resistanceOhm' | 'parallelLoadOhm'>;
+export type Plant = Pick<
+  PrechargeInput,
+  'packVoltageV' | 'busCapacitanceF' | 'resistanceOhm' | 'parallelLoadOhm'
+>;
 
 /** The bus voltage `atS` seconds into a pre-charge. */
 export function busVoltageAt(input: Plant, atS: number): number {
@@ -76,13 +84,22 @@ export function resistorEnergyAt(input: Plant, atS: number): number {
   );
 }
 
+/** When the bus reaches a share of the pack voltage, s; null: never. */
+export function timeToReachS(
+  plant: Pick<Plant, 'busCapacitanceF' | 'resistanceOhm' | 'parallelLoadOhm'>,
+  fraction: number,
+): number | null {
+  const k = loadDivision(plant);
+  return fraction < k ? -plant.resistanceOhm * plant.busCapacitanceF * k * Math.log1p(-fraction / k) : null;
+}
+
 /** Share of the pack voltage that the bus can reach: the divider of resistor and load. */
 export function loadDivision({
   resistanceOhm,
   parallelLoadOhm,
 }: {
   resistanceOhm: number;
-  parallelLoadOhm?: number;
+  parallelLoadOhm?: number | undefined;
 }): number {
   return parallelLoadOhm === undefined ? 1 : parallelLoadOhm / (resistanceOhm + parallelLoadOhm);
 }
@@ -107,7 +124,7 @@ export const precharge = defineCalculator<PrechargeInput, PrechargeResult>({
       timeoutS: number.optional({ above: 0 }),
       loopResistanceOhm: number.optional({ above: 0 }),
     }),
-    defaults: { thresholdFraction: 0.95, timeoutS: 3, loopResistanceOhm: 0.05 },
+    defaults: prechargeDefaults,
   },
   compute(input, { sheet, raise }) {
     const { packVoltageV, busCapacitanceF, resistanceOhm, thresholdFraction, timeoutS } = input;
@@ -157,7 +174,7 @@ export const precharge = defineCalculator<PrechargeInput, PrechargeResult>({
         { symbol: 'p', value: thresholdFraction, unit: 'fraction', from: 'thresholdFraction' },
         kInput,
       ],
-      value: thresholdFraction < k ? -timeConstantS * Math.log1p(-thresholdFraction / k) : null,
+      value: timeToReachS(input, thresholdFraction),
       unit: 's',
       source,
     });

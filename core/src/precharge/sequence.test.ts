@@ -84,7 +84,10 @@ describe('the events of a start', () => {
 });
 
 describe('a bare timer against the voltage check', () => {
-  const [designed, more, loaded, short] = timerAgainstVoltage(input, 0.4);
+  const [designed, more, loaded, short] = timerAgainstVoltage(input, 0.4, {
+    loopOhm: 0.05,
+    capacitanceF: 0.001,
+  });
 
   test('as designed both close, the check when the threshold is reached', () => {
     // 400·(1 − e⁻⁴) and (400 − 380)/0.05.
@@ -144,7 +147,7 @@ describe('a measured rise against the design', () => {
     ]);
     return prechargeFit.calculate({ packVoltageV: 400, resistanceOhm: 100, samples }).result;
   };
-  const expected = { capacitanceF: 0.001, loadOhm: null };
+  const expected = { capacitanceF: 0.001, resistanceOhm: 100, loadOhm: null };
 
   test.each([
     [0.001, undefined, 'as designed'],
@@ -158,9 +161,23 @@ describe('a measured rise against the design', () => {
 
   test('says by how much, and a load that was foreseen is none', () => {
     expect(readRise(fitOf(0.00133), expected).words).toMatch(/^33 % more capacitance/);
-    expect(readRise(fitOf(0.001, 2000), { capacitanceF: 0.001, loadOhm: 2000 }).verdict).toBe('as designed');
-    expect(readRise(fitOf(0.001, 800), { capacitanceF: 0.001, loadOhm: 2000 }).words).toMatch(
-      /^a load of about 800 Ω/,
+    expect(readRise(fitOf(0.001, 2000), { ...expected, loadOhm: 2000 }).verdict).toBe('as designed');
+    expect(readRise(fitOf(0.001, 800), { ...expected, loadOhm: 2000 }).words).toMatch(
+      /^a load of about 800 Ω draws on the bus during pre-charge where the design knows of 2 kΩ/,
     );
+  });
+
+  test('a bleed that the design has and the rise does not show is named; one within a third is as designed', () => {
+    const withBleed = { ...expected, loadOhm: 2000 };
+    expect(readRise(fitOf(0.001), withBleed)).toMatchObject({ verdict: 'a bleed is missing' });
+    expect(readRise(fitOf(0.001), withBleed).words).toBe(
+      'nothing is to be seen on the bus where the design has 2 kΩ: a bleed is not connected',
+    );
+    for (const ohm of [1600, 2000, 2700])
+      expect([ohm, readRise(fitOf(0.001, ohm), withBleed).verdict]).toEqual([ohm, 'as designed']);
+    for (const ohm of [1500, 4000])
+      expect([ohm, readRise(fitOf(0.001, ohm), withBleed).verdict]).not.toEqual([ohm, 'as designed']);
+    // Too little to be seen at all: R/R_L of 0.5 %.
+    expect(readRise(fitOf(0.001), { ...expected, loadOhm: 20_000 }).verdict).toBe('as designed');
   });
 });

@@ -1,4 +1,5 @@
 import type { StartSchool } from '../document';
+import { inrushPeakA, type InrushLoop } from './inrush';
 import { busVoltageAt, loadDivision, type PrechargeInput } from './precharge';
 
 export type Switch = 'negative main' | 'pre-charge' | 'positive main';
@@ -90,16 +91,19 @@ export interface BusCase {
 
 /** How much more capacitance, and which load in multiples of the resistor, a timer is tried against. */
 export const timerTrial = { capacitanceFactor: 1.33, loadOverResistor: 3 };
+/** The load that a timer is tried against, Ω. */
+export const trialLoadOhm = ({ resistanceOhm }: Pick<PrechargeInput, 'resistanceOhm'>) =>
+  timerTrial.loadOverResistor * resistanceOhm;
 
 /**
  * What a bare timer would miss: the same timer on the bus as designed, on one with a third more capacitance, on one with
  * a load of three times the resistor, and on a shorted one, each beside the voltage check.
  *
  * @param timerS from the closed pre-charge contactor
+ * @param loop what the inrush flows through
  */
-export function timerAgainstVoltage(input: PrechargeInput, timerS: number): BusCase[] {
-  const { packVoltageV, resistanceOhm, thresholdFraction, timeoutS, loopResistanceOhm, busCapacitanceF } =
-    input;
+export function timerAgainstVoltage(input: PrechargeInput, timerS: number, loop: InrushLoop): BusCase[] {
+  const { packVoltageV, resistanceOhm, thresholdFraction, timeoutS, busCapacitanceF } = input;
   const wantedV = thresholdFraction * packVoltageV;
   const caseOf = (
     id: BusCase['id'],
@@ -107,17 +111,19 @@ export function timerAgainstVoltage(input: PrechargeInput, timerS: number): BusC
     at: (timeS: number) => number,
     finalV: number,
     tauS: number,
+    capacitanceF = busCapacitanceF,
   ): BusCase => {
+    const inrush = (voltageV: number) => inrushPeakA(packVoltageV - voltageV, { ...loop, capacitanceF });
     const voltageV = at(timerS);
     const reachedS = finalV > wantedV ? -tauS * Math.log1p(-wantedV / finalV) : null;
     const inTimeS = reachedS !== null && reachedS <= timeoutS ? reachedS : null;
     return {
       id,
       label,
-      timer: { voltageV, inrushA: (packVoltageV - voltageV) / loopResistanceOhm },
+      timer: { voltageV, inrushA: inrush(voltageV) },
       voltage: {
         atS: inTimeS,
-        inrushA: inTimeS === null ? null : (packVoltageV - wantedV) / loopResistanceOhm,
+        inrushA: inTimeS === null ? null : inrush(wantedV),
       },
       at,
     };
@@ -137,9 +143,10 @@ export function timerAgainstVoltage(input: PrechargeInput, timerS: number): BusC
       (timeS) => busVoltageAt(plant, timeS),
       k * packVoltageV,
       resistanceOhm * capacitanceF * k,
+      capacitanceF,
     );
   };
-  const trial = timerTrial.loadOverResistor * resistanceOhm;
+  const trial = trialLoadOhm(input);
   const load = ownLoad === undefined ? trial : 1 / (1 / ownLoad + 1 / trial);
   return [
     rising('as designed', 'as designed', busCapacitanceF, ownLoad),
@@ -163,31 +170,77 @@ export function timerAgainstVoltage(input: PrechargeInput, timerS: number): BusC
 export interface RiseReading {
   /** Measured over designed capacitance. */
   capacitanceRatio: number;
-  verdict: 'as designed' | 'more capacitance' | 'less capacitance' | 'a load on the bus';
+  verdict:
+    'as designed' | 'more capacitance' | 'less capacitance' | 'a load on the bus' | 'a bleed is missing';
   words: string;
 }
 
 /** Capacitance within this share of the designed one is as designed. */
 const capacitanceTolerance = 0.15;
 
+/** What the design says of a bus that is measured. */
+export interface ExpectedBus {
+  capacitanceF: number;
+  resistanceOhm: number;
+  /** What stands on it while it fills; null: nothing. */
+  loadOhm: number | null;
+}
+
 /**
- * Reads a fit against the design. A load that the design knows of is expected; one of less than half its resistance is not.
- *
- * @param expected designed capacitance, and the load that draws during pre-charge or null
+ * The least difference in R/R_L that a rise shows, and the share of the designed one within which resistor, bleed and
+ * meter may differ.
  */
+const loadShows = { least: 0.01, share: 0.3 };
+
+/**
+ * What stands on the bus against what the design knows of: its bleeds are expected.
+ *
+ * @param measuredOhm null: none to be seen
+ */
+export function loadOf(
+  measuredOhm: number | null,
+  { resistanceOhm, loadOhm }: Pick<ExpectedBus, 'resistanceOhm' | 'loadOhm'>,
+): 'as designed' | 'more' | 'less' {
+  const expected = loadOhm === null ? 0 : resistanceOhm / loadOhm;
+  const measured = measuredOhm === null ? 0 : resistanceOhm / measuredOhm;
+  const within = Math.max(loadShows.least, loadShows.share * expected);
+  return measured > expected + within ? 'more' : measured < expected - within ? 'less' : 'as designed';
+}
+
+const ohms = (ohm: number) =>
+  ohm >= 1000 ? `${Number((ohm / 1000).toPrecision(2))} kΩ` : `${Number(ohm.toPrecision(2))} Ω`;
+
+/**
+ * What a rise says of the load on the bus, in words; null: it is as designed.
+ */
+export function loadWords(
+  measuredOhm: number | null,
+  expected: Pick<ExpectedBus, 'resistanceOhm' | 'loadOhm'>,
+): string | null {
+  const found = loadOf(measuredOhm, expected);
+  if (found === 'more') {
+    const known = expected.loadOhm === null ? '' : ` where the design knows of ${ohms(expected.loadOhm)}`;
+    return `a load of about ${ohms(measuredOhm!)} draws on the bus during pre-charge${known}`;
+  }
+  if (found === 'less')
+    return `${measuredOhm === null ? 'nothing is' : `only ${ohms(measuredOhm)} are`} to be seen on the bus where the design has ${ohms(expected.loadOhm!)}: a bleed is not connected`;
+  return null;
+}
+
+/** Reads a fit against the design: what it knows of on the bus is expected, more or less of it is not. */
 export function readRise(
   fit: { capacitanceF: number; parallelLoadOhm: number | null },
-  expected: { capacitanceF: number; loadOhm: number | null },
+  expected: ExpectedBus,
 ): RiseReading {
   const capacitanceRatio = fit.capacitanceF / expected.capacitanceF;
   const percent = Math.round(Math.abs(capacitanceRatio - 1) * 100);
-  const unexpected =
-    fit.parallelLoadOhm !== null && (expected.loadOhm === null || fit.parallelLoadOhm < expected.loadOhm / 2);
-  if (unexpected) {
-    const ohm = fit.parallelLoadOhm!;
-    const words = `a load of about ${ohm >= 1000 ? `${(ohm / 1000).toPrecision(2)} kΩ` : `${Number(ohm.toPrecision(2))} Ω`} draws on the bus during pre-charge`;
-    return { capacitanceRatio, verdict: 'a load on the bus', words };
-  }
+  const words = loadWords(fit.parallelLoadOhm, expected);
+  if (words !== null)
+    return {
+      capacitanceRatio,
+      verdict: loadOf(fit.parallelLoadOhm, expected) === 'more' ? 'a load on the bus' : 'a bleed is missing',
+      words,
+    };
   if (Math.abs(capacitanceRatio - 1) <= capacitanceTolerance)
     return {
       capacitanceRatio,

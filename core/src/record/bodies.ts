@@ -10,7 +10,13 @@ export interface Basis {
 }
 
 export type Measured =
-  | { kind: 'value'; value: number; unit: string }
+  | {
+      kind: 'value';
+      value: number;
+      unit: string;
+      /** The instrument read beyond its range: the value is where that ends, and it was that or more. */
+      over?: boolean;
+    }
   | {
       kind: 'trace';
       samples: [timeS: number, voltageV: number][];
@@ -64,7 +70,10 @@ export interface ResultBody {
   remark?: string;
 }
 
-/** A person takes a finding on, with a reason; it lapses when what it was judged on moves. */
+/**
+ * A person takes a finding on, with a reason: for these parts, for these numbers. It lapses when a part is exchanged, a
+ * number moves, or another one counts.
+ */
 export interface AcceptanceBody {
   kind: 'acceptance';
   check: string;
@@ -73,6 +82,8 @@ export interface AcceptanceBody {
   grade: Grade;
   message: string;
   values: CheckValue[];
+  /** Parts that were judged, by key and revision; absent in entries of format version 1. */
+  parts?: string[];
   reason: string;
 }
 

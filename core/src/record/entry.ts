@@ -4,7 +4,8 @@ import canonicalize from 'canonicalize';
 import type { Basis, EntryBody, Instrument } from './bodies';
 
 export const entryFormat = 'torvek-entry';
-export const entryFormatVersion = 1;
+/** 2: an acceptance names the parts that were judged. Entries of version 1 verify as before. */
+export const entryFormatVersion = 2;
 
 /** One entry of a job's record, without its own hash. */
 export interface Entry {

@@ -172,15 +172,11 @@ export class Run<Input, Result extends object> {
   }
 
   /** Every rule of the calculator, raised or clear, or not checked when it did not run. */
-  checks(
-    subjects: string[],
-    values: CheckValue[] = [],
-    suggestions: (rule: Rule) => Suggestion[] = () => [],
-  ): Check[] {
+  checks(subjects: string[], values: CheckValue[] = [], parts: string[] = []): Check[] {
     return this.calculator.rules.map((rule) => {
       const found = this.outcome?.findings.filter((finding) => finding.rule === rule) ?? [];
       const message = found.length === 0 ? null : found.map((finding) => finding.message).join(' ');
-      return judge(rule, subjects, this.gaps, message, values, message === null ? [] : suggestions(rule));
+      return judge(rule, subjects, this.gaps, message, values, { parts });
     });
   }
 
@@ -209,11 +205,22 @@ function stepsBehind(steps: TracedStep[], last: number): TracedStep[] {
   return steps.filter((_, i) => wanted.has(i));
 }
 
+/** What goes with a finding beside its sentence. */
+export interface Verdict {
+  /** Parts that could take the place of the one judged. */
+  suggestions?: Suggestion[];
+  /** Parts that were judged, by key and revision: an acceptance belongs to them. */
+  parts?: string[];
+  /** What a fitting part needs, where none is at hand. */
+  advice?: string | null;
+}
+
 /**
  * A check from its outcome.
  *
  * @param gaps when there are any, the rule is not checked
  * @param message null when the rule is clear
+ * @param values every number that the message names and the judgement rests on: an acceptance lapses when one moves
  */
 export function judge(
   rule: Rule,
@@ -221,12 +228,12 @@ export function judge(
   gaps: Gap[],
   message: string | null,
   values: CheckValue[] = [],
-  suggestions: Suggestion[] = [],
+  { suggestions = [], parts = [], advice = null }: Verdict = {},
 ): Check {
   const base = { key: checkKey(rule, subjects), rule, subjects };
   if (gaps.length > 0) return { ...base, state: 'not-checked', gaps: dedupe(gaps) };
   if (message === null) return { ...base, state: 'clear', values };
-  return { ...base, state: 'raised', grade: rule.grade, message, values, suggestions };
+  return { ...base, state: 'raised', grade: rule.grade, message, values, parts, suggestions, advice };
 }
 
 /** The gaps behind a figure: its own reasons, or the figure itself when its result is that it never happens. */

@@ -1,9 +1,20 @@
+import type { CheckValue } from '../finding';
 import { figureId } from '../figure';
 import { formatNumber } from '../quantity';
 import { Inputs, judge, type StepDefinition } from '../step';
 import { driveCycles } from './cycles';
-import { driveCycle } from './drive-cycle';
+import { cycleMoments, driveCycle, type DriveCycleInput } from './drive-cycle';
 import { vehicleRules } from './rules';
+
+/** What the cycle asks of the pack, and what that gives at the most. */
+function cycleValues(input: DriveCycleInput | null): CheckValue[] {
+  if (input === null) return [];
+  const askedW = Math.max(...cycleMoments(input).map(({ powerW }) => powerW));
+  return [
+    { label: 'power asked', value: askedW, unit: 'W' },
+    { label: 'most power of the pack', value: input.voltageV ** 2 / (4 * input.resistanceOhm), unit: 'W' },
+  ];
+}
 
 /** Consumption and battery current over the chosen drive cycle. */
 export const cycleStep: StepDefinition = {
@@ -122,7 +133,7 @@ export const cycleStep: StepDefinition = {
         : [];
     const asked = run.result?.peakA ?? null;
     return run.output(figures, [
-      ...run.checks([subject]),
+      ...run.checks([subject], cycleValues(run.input)),
       judge(
         vehicleRules.cycleOverPeak,
         [subject],

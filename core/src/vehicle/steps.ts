@@ -64,8 +64,12 @@ const axlesStep: StepDefinition = {
       ]);
     };
     const shift = result?.shiftPoints ?? 0;
+    const axleValues = [
+      { label: 'front axle', value: result?.frontKg ?? 0, unit: 'kg' },
+      { label: 'rear axle', value: result?.rearKg ?? 0, unit: 'kg' },
+    ];
     const checks = [
-      ...run.checks([subject]),
+      ...run.checks([subject], axleValues),
       limited(
         vehicleRules.frontLimit,
         result?.frontKg,
@@ -94,7 +98,10 @@ const axlesStep: StepDefinition = {
         Math.abs(shift) > notableShiftPoints
           ? `The front share moves by ${formatNumber(shift)} points, to ${formatNumber((result?.frontFraction ?? 0) * 100)} %.`
           : null,
-        [{ label: 'shift', value: shift, unit: 'points' }],
+        [
+          { label: 'shift', value: shift, unit: 'points' },
+          { label: 'front share', value: result?.frontFraction ?? 0, unit: 'fraction' },
+        ],
       ),
     ];
     return run.output(figures, checks);
@@ -178,7 +185,7 @@ const rangeStep: StepDefinition = {
         : [];
     const short = wanted !== undefined && rangeKm !== null && rangeKm < wanted;
     const checks = [
-      ...run.checks([subject]),
+      ...run.checks([subject], [{ label: 'consumption', value: run.result?.whPerKm ?? 0, unit: 'Wh/km' }]),
       judge(
         vehicleRules.range,
         [subject],

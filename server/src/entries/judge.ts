@@ -155,7 +155,7 @@ async function judgeGate({ request, bench, court }: Case<'gate'>): Promise<Judge
       { path: 'gate', message: 'asks for no second person: nothing there is at high voltage' },
     ]);
   const { evaluation, procedure } = evaluated(bench.job);
-  refuseClosedGate(id, assess(evaluation, procedure, bench.entries));
+  refuseClosedGate(id, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
   const body = { kind: 'gate' as const, gate: id, title };
   if (request.alone !== undefined) return { body: { ...body, alone: request.alone } };
   const witness = await court.people.witness(court.by, request.witness!, bench.db);
@@ -187,7 +187,9 @@ async function judgeResult({ request, bench, court }: Case<'result'>): Promise<J
   const step = procedure.find(({ id }) => id === request.step);
   if (step === undefined)
     throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
-  refuseClosedGate(step.gate, assess(evaluation, procedure, bench.entries));
+  if (step.walk !== undefined)
+    throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
+  refuseClosedGate(step.gate, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
   const opening = openingFor(step, bench, court);
   if (step.expected === null) {
     throw new HttpError(
@@ -263,7 +265,7 @@ function judgeAcceptance(
   const check = checks.find((one): one is RaisedCheck => one.key === request.check && one.state === 'raised');
   if (check === undefined)
     throw new HttpError(409, 'not-raised', 'this finding is not raised now: there is nothing to accept');
-  const { rule, grade, message, values, subjects } = check;
+  const { rule, grade, message, values, parts, subjects } = check;
   const names = subjectsOf(job);
   return {
     subjects: subjects.map((id) => names.get(id) ?? { id, tag: id }),
@@ -275,6 +277,7 @@ function judgeAcceptance(
       grade,
       message,
       values,
+      parts,
       reason: request.reason,
     },
   };

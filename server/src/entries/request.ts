@@ -98,7 +98,7 @@ const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
         packVoltageV: number({ above: 0 }),
         unit: oneOf(['V']),
       }
-    : { kind: oneOf(['value']), value: number(), unit: text(20) },
+    : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
 );
 
 const instrument = record.by((value): Record<string, ReturnType<typeof text>> =>

@@ -10,7 +10,7 @@ import { useJob } from '../stores/job';
 import { useLibrary } from '../stores/library';
 import { useSlate } from '../stores/slate';
 import { newId } from '../api/client';
-import { choosePart } from './choose-part';
+import { choosePart, type AlongPart } from './choose-part';
 import GradeMark from './GradeMark.vue';
 
 /** A finding: one sentence with numbers, then why, then what to do; replacements to choose; acceptance with a reason. */
@@ -43,13 +43,13 @@ const kind = computed(() => {
 });
 const isRevision = computed(() => check.value.rule.id === newerRevision.id);
 /** Takes a replacement: for one circuit, or a newer revision wherever the older one is used. */
-function take(partKey: string): void {
+function take(partKey: string, along: readonly AlongPart[] = []): void {
   const part = shelf.library.find(partKey);
   if (part === undefined || kind.value === null) return;
   const [subject = ''] = check.value.subjects;
   if (isRevision.value)
     job.change(`Revision ${part.revision} of ${part.label}`, (draft) => replacePart(draft, subject, part));
-  else if (kind.value !== 'module') choosePart(job, circuit.value ?? mainCircuit, kind.value, partKey);
+  else if (kind.value !== 'module') choosePart(job, circuit.value ?? mainCircuit, kind.value, partKey, along);
 }
 
 /** The circuit that it is about. */
@@ -99,19 +99,27 @@ async function accept(): Promise<void> {
       {{ finding.accepted.body.reason }}
     </p>
     <p v-else-if="finding.lapsed" class="state lapsed">The acceptance has lapsed: {{ finding.lapsed }}.</p>
+    <p v-if="check.advice" class="advice">{{ check.advice }}</p>
     <div v-if="check.suggestions.length > 0 && kind" class="suggestions">
       <p v-if="!isRevision">
         {{
           check.suggestions.some(({ fits }) => fits)
             ? 'Replacements, best first:'
-            : 'Nothing in the library fits; nearest first:'
+            : check.advice
+              ? 'Nearest first:'
+              : 'Nothing in the library fits; nearest first:'
         }}
       </p>
       <ul>
         <li v-for="one in check.suggestions" :key="one.partKey">
-          <button type="button" class="btn btn-quiet btn-sm" @click="take(one.partKey)">take</button>
+          <button type="button" class="btn btn-quiet btn-sm" @click="take(one.partKey, one.along)">
+            take
+          </button>
           <span
-            >{{ one.label }}<span v-if="!one.fits" class="soft"> — {{ one.reasons[0] }}</span></span
+            >{{ one.label }}<span v-if="!one.fits" class="soft"> — {{ one.reasons[0] }}</span
+            ><span v-else-if="one.along?.length" class="soft">
+              — with another {{ one.along.map((other) => other.kind).join(' and ') }}</span
+            ></span
           >
         </li>
       </ul>
@@ -132,7 +140,7 @@ async function accept(): Promise<void> {
         >
         <form v-else @submit.prevent="accept">
           <label :for="`reason-${check.key}`" class="small"
-            >Reason, for the record. It lapses when a value moves.</label
+            >Reason, for the record. It lapses when a value moves or a part is exchanged.</label
           >
           <textarea
             :id="`reason-${check.key}`"
@@ -183,6 +191,11 @@ async function accept(): Promise<void> {
 
 .lapsed {
   color: var(--tv-mend);
+}
+
+.advice {
+  margin: 0.3rem 0 0 1.45rem;
+  font-size: 0.85rem;
 }
 
 .suggestions,

@@ -1,40 +1,83 @@
 <script setup lang="ts">
-import { stationOfCheck } from '@torvek/core/design';
 import type { Station } from '@torvek/core/document';
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
-import FindingCard from '../parts/FindingCard.vue';
 import { useJob } from '../stores/job';
+import { useSlate } from '../stores/slate';
+import { arrangeFindings, countOf } from './arrange-findings';
+import FindingGroup from './FindingGroup.vue';
+import { useLooking } from './use-looking';
 
-/** Findings of this station; those of others one line below. */
+/** Findings of what is open first; the rest of the station folded under its count. */
 const props = defineProps<{ station: Station }>();
 const job = useJob();
-const all = computed(() => job.assessment.findings);
+const slate = useSlate();
+const looking = useLooking(() => props.station);
+const arranged = computed(() => arrangeFindings(job.assessment.findings, job.design.circuits, looking.value));
+const near = computed(() => arranged.value.near);
+const rest = computed(() => arranged.value.rest);
+const accepted = computed(() => arranged.value.accepted);
 const wide = computed(() => props.station === 'prove' || props.station === 'book');
-const here = computed(() =>
-  all.value.filter(({ check }) => wide.value || stationOfCheck(check) === props.station),
-);
-const open = computed(() => here.value.filter(({ accepted }) => accepted === null));
-const accepted = computed(() => here.value.filter((finding) => finding.accepted !== null));
+const total = computed(() => countOf(near.value) + countOf(rest.value) + countOf(accepted.value));
+const where = computed(() => {
+  const { panel, circuit } = looking.value;
+  if (circuit !== undefined) return `about ${job.design.circuits[circuit]?.tag ?? 'this circuit'} here`;
+  return panel === undefined ? (wide.value ? 'in this job' : 'at this station') : 'in this panel';
+});
 const checked = computed(() => job.checks.filter(({ state }) => state !== 'not-checked').length);
 const notChecked = computed(() => job.checks.length - checked.value);
+const unfolded = ref(false);
+// Asked for by key or finder: what is folded has to open.
+watch(
+  () => slate.findingKey,
+  (key) => {
+    if (rest.value.some(({ findings }) => findings.some(({ check }) => check.key === key)))
+      unfolded.value = true;
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
   <div>
-    <p v-if="here.length === 0" class="soft none">
-      No finding {{ wide ? 'in this job' : 'at this station' }}. {{ checked }} rules were checked{{
-        notChecked > 0 ? `, ${notChecked} not checked` : ''
-      }}.
+    <p v-if="near.length === 0" class="soft none">
+      No open finding {{ where }}.
+      <template v-if="total === 0"
+        >{{ checked }} rules were checked{{ notChecked > 0 ? `, ${notChecked} not checked` : '' }}.</template
+      >
     </p>
-    <FindingCard v-for="finding in open" :key="finding.check.key" :finding="finding" />
+    <FindingGroup
+      v-for="group in near"
+      :key="`${group.rule} ${group.findings[0]!.check.key}`"
+      :group="group"
+    />
+    <section v-if="rest.length > 0" class="rest" data-rest>
+      <button
+        type="button"
+        class="visually-plain fold"
+        :aria-expanded="unfolded"
+        @click="unfolded = !unfolded"
+      >
+        <span aria-hidden="true">{{ unfolded ? '▾' : '▸' }}</span>
+        {{ countOf(rest) }} more at this station
+      </button>
+      <template v-if="unfolded">
+        <FindingGroup
+          v-for="group in rest"
+          :key="`${group.rule} ${group.findings[0]!.check.key}`"
+          :group="group"
+        />
+      </template>
+    </section>
     <template v-if="accepted.length > 0">
       <h3 class="group">Accepted</h3>
-      <FindingCard v-for="finding in accepted" :key="finding.check.key" :finding="finding" />
+      <FindingGroup
+        v-for="group in accepted"
+        :key="`${group.rule} ${group.findings[0]!.check.key}`"
+        :group="group"
+      />
     </template>
-    <p v-if="here.length > 0" class="soft count">
-      {{ checked }} rules checked, {{ notChecked }} not checked.
-    </p>
+    <p v-if="total > 0" class="soft count">{{ checked }} rules checked, {{ notChecked }} not checked.</p>
     <p class="soft count">
       <RouterLink :to="{ name: 'rules', params: { job: job.id } }">Every rule there is</RouterLink>
     </p>
@@ -52,6 +95,19 @@ const notChecked = computed(() => job.checks.length - checked.value);
 
 .none {
   border: 0;
+}
+
+.rest {
+  border-top: 1px solid var(--tv-line);
+}
+
+.fold {
+  width: 100%;
+  min-height: 2rem;
+  padding: 0.3rem 0;
+  font-size: 0.9rem;
+  color: var(--tv-soft);
+  text-align: left;
 }
 
 .group {

@@ -95,7 +95,9 @@ export const useJob = defineStore('job', () => {
     ...recordChecks(design.value, entries.value, now.value.getTime()),
   ]);
   const assessment = computed<Assessment>(() =>
-    assess({ ...evaluation.value, checks: checks.value }, procedure.value, entries.value),
+    assess({ ...evaluation.value, checks: checks.value }, procedure.value, entries.value, {
+      practice: demo.value,
+    }),
   );
 
   /** The vehicle as last recorded, for the design as it is saved. */

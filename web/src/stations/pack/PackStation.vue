@@ -10,6 +10,7 @@ import BoxTable from './BoxTable.vue';
 import LinksOut from './LinksOut.vue';
 import DeviceTable from './DeviceTable.vue';
 import PackShape from './PackShape.vue';
+import { packPanelOf, panels } from './panels';
 import VoltagePlot from './VoltagePlot.vue';
 
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
@@ -18,23 +19,7 @@ const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.v
 const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const route = useRoute();
-const panels = [
-  { id: 'pack', title: 'Cells and devices' },
-  { id: 'arrange', title: 'Boxes and arrangement' },
-  { id: 'intake', title: 'Intake' },
-  { id: 'match', title: 'Match and group' },
-  { id: 'balance', title: 'Balance' },
-  { id: 'links', title: 'Links out' },
-] as const;
-/** Asked for by name, or by a place of the design that is edited in it. */
-const panel = computed(() => {
-  const asked = panels.find(({ id }) => id === route.query.panel);
-  if (asked !== undefined) return asked.id;
-  const at = String(route.query.at ?? '');
-  if (/^(boxes|modules|settings\.anchorG|pack\.boxMarginMm)/.test(at)) return 'arrange';
-  if (at.startsWith('pack.balance.')) return 'balance';
-  return 'pack';
-});
+const panel = computed(() => packPanelOf(route.query));
 
 const figures = [
   'voltageNominalV',
@@ -73,7 +58,7 @@ const figures = [
           />
           <NumberField
             path="pack.linkResistanceOhm"
-            label="All links together"
+            label="Links of one string"
             unit="mΩ"
             :scale="0.001"
             :fallback="0"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defaultMaxDropFraction, sizeTable, type CableInput } from '@torvek/core/conductor';
+import { rankGlands, rankLugs, sizeTable, type CableEnd, type CablePlace } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, ref, watch } from 'vue';
@@ -9,6 +9,7 @@ import NumberField from '../../parts/NumberField.vue';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
 import { useUnits } from '../../stores/units';
+import RankedTable from './RankedTable.vue';
 import TakeButton from './TakeButton.vue';
 import DutyPlot from './DutyPlot.vue';
 import StretchTable from './StretchTable.vue';
@@ -27,24 +28,28 @@ const chosenClass = computed(() => {
 const classes = computed(() =>
   [...new Set(shelf.library.of('cable').map(({ data }) => data.conductorMaxC))].sort((a, b) => a - b),
 );
-const chosenGland = computed(() => {
-  const part = job.design.parts[circuit.value?.gland ?? ''];
-  return part?.kind === 'gland' ? part : undefined;
-});
 const picked = ref<number | null>(null);
 watch(circuitId, () => (picked.value = null));
 const shownClass = computed(() => picked.value ?? chosenClass.value ?? classes.value[0]);
 const sizes = computed(() => {
-  const { runs } = job.evaluation;
-  const place = runs[`conductor.cable:${circuitId.value}`] ?? runs[`conductor.sizes:${circuitId.value}`];
+  const place = job.evaluation.runs[`conductor.sizes:${circuitId.value}`]?.input as CablePlace | undefined;
   return place === undefined
     ? []
-    : sizeTable(place.input as CableInput[], circuit.value?.maxDropFraction ?? defaultMaxDropFraction, {
+    : sizeTable(place, {
         cables: shelf.library.of('cable'),
+        lugs: shelf.library.of('lug'),
+        glands: shelf.library.of('gland'),
         ...(shownClass.value !== undefined && { conductorMaxC: shownClass.value }),
-        ...(chosenGland.value !== undefined && { gland: chosenGland.value }),
       });
 });
+/** What the chosen cable asks of its ends: lugs and glands are ranked before one is chosen. */
+const end = computed(
+  () => job.evaluation.runs[`conductor.ends:${circuitId.value}`]?.input as CableEnd | undefined,
+);
+const lugs = computed(() => (end.value === undefined ? [] : rankLugs(shelf.library.of('lug'), end.value)));
+const glands = computed(() =>
+  end.value === undefined ? [] : rankGlands(shelf.library.of('gland'), end.value.outerDiameterMm),
+);
 const installs: { value: Install; text: string }[] = [
   { value: 'free-air', text: 'free air' },
   { value: 'steel-conduit', text: 'steel conduit' },
@@ -66,7 +71,10 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
       >
         <option v-for="one in classes" :key="one" :value="one">{{ one }} °C insulation</option>
       </select>
-      <span class="hint">judged at the load’s rms; + and − side by side count as two that touch</span>
+      <span class="hint"
+        >judged by the whole circuit: mean square, load over time, drop, the fuse over all faults, lugs and
+        gland</span
+      >
     </div>
     <div class="panel-split">
       <div>
@@ -77,8 +85,8 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
               <th scope="col" class="num">ampacity</th>
               <th scope="col">of it used</th>
               <th scope="col" class="num">conductor</th>
+              <th scope="col" class="num">over the load</th>
               <th scope="col" class="num">drop</th>
-              <th scope="col" class="num">share</th>
               <th scope="col">governs</th>
               <th scope="col"><span class="visually-hidden">Take</span></th>
             </tr>
@@ -114,13 +122,18 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
                     : formatQuantity(one.conductorTemperatureC, '°C')
                 }}
               </td>
-              <td class="num">
-                {{ one.voltageDropV === null ? '—' : formatQuantity(one.voltageDropV, 'V') }}
+              <td class="num">{{ one.peakC === null ? '—' : formatQuantity(one.peakC, '°C') }}</td>
+              <td class="num" :title="one.voltageDropV === null ? '' : formatQuantity(one.voltageDropV, 'V')">
+                {{ percent(one.dropFraction) }}
               </td>
-              <td class="num">{{ percent(one.dropFraction) }}</td>
-              <td>{{ one.governs }}</td>
+              <td class="governs">
+                {{ one.governs
+                }}<small v-if="one.fits && one.along.length > 0" class="soft"
+                  ><br />with another {{ one.along.map(({ kind }) => kind).join(' and ') }}</small
+                >
+              </td>
               <td class="num">
-                <TakeButton kind="cable" :part-key="one.partKey" />
+                <TakeButton kind="cable" :part-key="one.partKey" :along="one.fits ? one.along : []" />
               </td>
             </tr>
           </tbody>
@@ -176,6 +189,28 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
       </div>
     </div>
     <StretchTable />
+    <div v-if="end" class="ends">
+      <div>
+        <RankedTable
+          kind="lug"
+          title="Lugs, ranked"
+          plural="lugs"
+          :ranked="lugs"
+          :chosen="circuit?.lug"
+          :short="3"
+        />
+      </div>
+      <div>
+        <RankedTable
+          kind="gland"
+          title="Glands, ranked"
+          plural="glands"
+          :ranked="glands"
+          :chosen="circuit?.gland"
+          :short="3"
+        />
+      </div>
+    </div>
   </section>
 </template>
 
@@ -196,6 +231,16 @@ th {
 
 .use {
   white-space: nowrap;
+}
+
+.governs {
+  line-height: 1.15;
+}
+
+.ends {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 1.2rem;
 }
 
 .track {

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { carryTimeS } from '@torvek/core/contactor';
 import {
+  carryTimeS,
   clearingTimeS,
   meltTimeS,
   rankFuses,
   upstreamOf,
   type FuseInput,
+  type FusePlace,
   type FuseResult,
 } from '@torvek/core/fuse';
 import { logSpaced } from '@torvek/core/math';
@@ -32,13 +33,11 @@ const run = computed(
       { input: FuseInput; result: FuseResult } | undefined,
 );
 const ranked = computed(() => {
-  const input =
-    run.value?.input ??
-    (job.evaluation.runs[`fuse.choice:${circuitId.value}`]?.input as FuseInput | undefined);
+  const place = job.evaluation.runs[`fuse.choice:${circuitId.value}`]?.input as FusePlace | undefined;
   const part = job.design.parts[chosen.value ?? ''];
-  return input === undefined
+  return place === undefined
     ? []
-    : rankFuses(input, part?.kind === 'fuse' ? part : null, shelf.library.of('fuse'));
+    : rankFuses(place, part?.kind === 'fuse' ? part : null, shelf.library.of('fuse'));
 });
 const chosen = computed(() => circuit.value?.fuse);
 const slowestShownS = 10_000;

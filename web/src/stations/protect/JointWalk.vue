@@ -231,7 +231,7 @@ const works = [
     </div>
     <p v-if="rows.length === 0" class="panel-empty">No joint of the design is of this kind yet.</p>
     <template v-else>
-      <PrecautionsBox :hv="item.on === 'modules'" />
+      <PrecautionsBox :hazard="item.on === 'modules' ? 'isolated' : 'part'" />
       <p class="soft how">
         A drop is read with the mains open and locked off, from a bench supply through the joint, the meter’s
         tips on the two conductors and not on the bolt. Posts of modules stay live: insulated tools, gloves,

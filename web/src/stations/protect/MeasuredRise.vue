@@ -82,6 +82,7 @@ const outcome = computed((): Fitted | { problem: string } | null => {
   const { result, findings } = prechargeFit.calculate(parsed.input);
   const reading = readRise(result, {
     capacitanceF: input.value.busCapacitanceF,
+    resistanceOhm: input.value.resistanceOhm,
     loadOhm: input.value.parallelLoadOhm ?? null,
   });
   return { result, findings, reading };
@@ -227,6 +228,9 @@ const table = computed(() => ({
                 ? 'none to be seen'
                 : formatQuantity(fitted.result.parallelLoadOhm, 'Ω')
             }}
+            <span v-if="input!.parallelLoadOhm !== undefined" class="soft"
+              >designed {{ formatQuantity(input!.parallelLoadOhm, 'Ω') }}</span
+            >
           </dd>
           <template v-if="source">
             <dt>Source</dt>

@@ -1,7 +1,17 @@
 <script setup lang="ts">
-import { busOf, busVoltageAt, resistorEnergyAt, type PrechargeChooseResult } from '@torvek/core/precharge';
+import {
+  busDevices,
+  busOf,
+  busVoltageAt,
+  pathOf,
+  resistorDuty,
+  resistorEnergyAt,
+  type PrechargeChooseInput,
+  type PrechargeChooseResult,
+} from '@torvek/core/precharge';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
@@ -158,34 +168,39 @@ const table = computed(() => ({
     .filter((_, i) => i % 8 === 0)
     .map(([time, voltage, energy]) => [formatNumber(time), formatNumber(voltage), formatNumber(energy)]),
 }));
-/** Normal, shorted and repeated starts against the chosen resistor's ratings. */
+/** Normal, shorted and repeated starts against the chosen resistor's ratings: what the findings are judged on. */
 const loads = computed(() => {
   const part = job.design.parts[chosen.value ?? ''];
-  if (run.value === undefined || part?.kind !== 'resistor') return [];
-  const { input, result } = run.value;
-  const perMinute = circuit.value?.attemptsPerMinute ?? 3;
+  const choice = job.evaluation.runs[`precharge.choice:${circuitId.value}`]?.input as
+    PrechargeChooseInput | undefined;
+  if (choice === undefined || part?.kind !== 'resistor') return [];
   const { pulseEnergyJ, continuousW } = part.data;
+  const duty = resistorDuty(part.data, choice);
+  const starts = `${formatNumber(choice.attemptsPerMinute)} starts a minute`;
   return [
-    { label: 'a start', takes: result.resistorEnergyJ, may: pulseEnergyJ, unit: 'J' },
+    { label: 'a start', takes: duty.energyJ, may: pulseEnergyJ, unit: 'J' },
     {
-      label: `a start on a shorted bus, until ${formatQuantity(input.timeoutS, 's')}`,
-      takes: result.busShortedEnergyJ,
+      label: `a start on a shorted bus, until ${formatQuantity(choice.timeoutS, 's')}`,
+      takes: duty.shortedEnergyJ,
       may: pulseEnergyJ,
       unit: 'J',
     },
-    {
-      label: `${formatNumber(perMinute)} starts a minute, on average`,
-      takes: (perMinute * result.resistorEnergyJ) / 60,
-      may: continuousW,
-      unit: 'W',
-    },
-    {
-      label: `${formatNumber(perMinute)} starts a minute on a short`,
-      takes: (perMinute * result.busShortedEnergyJ) / 60,
-      may: continuousW,
-      unit: 'W',
-    },
+    { label: `${starts}, on average`, takes: duty.averagePowerW, may: continuousW, unit: 'W' },
+    { label: `${starts} on a short`, takes: duty.shortedPowerW, may: continuousW, unit: 'W' },
   ];
+});
+/** Devices on this bus with an active discharge: it has to be off while the bus fills. */
+const active = computed(() =>
+  busDevices(job.design, bus.value).filter((id) => job.design.devices[id]!.activeOhm !== undefined),
+);
+const offWhileFilling = [
+  { value: false, text: 'is off' },
+  { value: true, text: 'stays on' },
+];
+/** What the loop comes to where the design states none. */
+const pathMOhm = computed(() => {
+  const ohm = job.figure(pathOf(circuitId.value))?.value;
+  return ohm == null ? undefined : Number((ohm * 1000).toPrecision(3));
 });
 const figure = (name: string) => `precharge.run:${circuitId.value}:${name}`;
 const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${name}`;
@@ -227,6 +242,8 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
           <FigureValue v-if="main || chosen !== undefined" :id="figure('busShortedEnergyJ')" show-label />
           <FigureValue v-if="main || chosen !== undefined" :id="figure('peakCurrentA')" show-label />
           <FigureValue v-if="main || chosen !== undefined" :id="figure('inrushA')" show-label />
+          <FigureValue :id="pathOf(circuitId)" show-label />
+          <FigureValue :id="onBus('bus', 'loadOhm')" show-label />
           <FigureValue :id="onBus('bus', 'capacitanceF')" show-label />
         </div>
       </div>
@@ -241,6 +258,22 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
         <NumberField :path="`${at}.timeoutS`" label="Time limit" unit="s" :fallback="3" />
         <NumberField :path="`${at}.wantedTimeS`" label="Wanted time" unit="s" :fallback="0.3" />
         <NumberField :path="`${at}.attemptsPerMinute`" label="Starts / min" :fallback="3" />
+        <NumberField
+          :path="`${at}.loopResistanceOhm`"
+          label="Loop of the inrush"
+          unit="mΩ"
+          :scale="0.001"
+          :fallback="pathMOhm"
+        />
+        <NumberField :path="`${at}.loopInductanceH`" label="Its inductance" unit="µH" :scale="0.000001" />
+        <ChoiceField
+          v-for="id in active"
+          :key="id"
+          :path="`devices.${id}.activeWhileFilling`"
+          :label="`Discharge of ${job.design.devices[id]!.tag} then`"
+          :options="offWhileFilling"
+          none="not said"
+        />
         <h3>After shut-down</h3>
         <NumberField path="settings.touchLimitV" label="Touch limit" unit="V" :fallback="60" />
         <NumberField path="settings.dischargeLimitS" label="Time allowed" unit="s" :fallback="5" />
@@ -292,8 +325,10 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
       <tbody>
         <tr v-for="one in ranked" :key="one.partId" :class="{ picked: one.partId === chosen }">
           <td>{{ label(one.partId) }}</td>
-          <td class="num">{{ formatQuantity(one.timeToThresholdS, 's') }}</td>
-          <td class="num">{{ formatQuantity(one.timeWorstS, 's') }}</td>
+          <td class="num">
+            {{ one.timeToThresholdS === null ? 'never' : formatQuantity(one.timeToThresholdS, 's') }}
+          </td>
+          <td class="num">{{ one.timeWorstS === null ? 'never' : formatQuantity(one.timeWorstS, 's') }}</td>
           <td class="num">{{ formatQuantity(one.energyJ, 'J') }}</td>
           <td class="num">{{ formatQuantity(one.shortedEnergyJ, 'J') }}</td>
           <td class="why">{{ one.fits ? 'fits' : one.reasons.join('; ') }}</td>

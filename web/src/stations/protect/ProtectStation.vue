@@ -10,7 +10,7 @@ import CircuitTable from './CircuitTable.vue';
 import ContactorPanel from './ContactorPanel.vue';
 import FusePanel from './FusePanel.vue';
 import PartChoice from './PartChoice.vue';
-import { panelOfPath, panels } from './panels';
+import { panels, protectPanelOf } from './panels';
 import { useCircuit } from './use-circuit';
 
 const PrechargePanel = defineAsyncComponent(() => import('./PrechargePanel.vue'));
@@ -26,13 +26,7 @@ const job = useJob();
 const route = useRoute();
 const { circuitId, circuit } = useCircuit();
 const main = computed(() => circuit.value?.role === 'main');
-/** Asked for by name, or by a place of the design that is edited in it. */
-const panel = computed(
-  () =>
-    panels.find(({ id }) => id === route.query.panel)?.id ??
-    panelOfPath(String(route.query.at ?? '')) ??
-    'circuits',
-);
+const panel = computed(() => protectPanelOf(route.query));
 const fills = computed(() => main.value || ownBuses(job.design).includes(circuitId.value));
 </script>
 

@@ -11,14 +11,16 @@ const props = defineProps<{
   plural: string;
   ranked: readonly { partKey: string; label: string; fits: boolean; reasons: readonly string[] }[];
   chosen: string | undefined;
+  /** How many are listed before all are asked for. */
+  short?: number;
 }>();
-const shortList = 7;
+const shortList = computed(() => props.short ?? 7);
 /** All of them only when they are asked for. */
 const all = ref(false);
 const listed = computed(() =>
   all.value
     ? props.ranked
-    : props.ranked.filter(({ partKey }, i) => i < shortList || partKey === props.chosen),
+    : props.ranked.filter(({ partKey }, i) => i < shortList.value || partKey === props.chosen),
 );
 </script>
 

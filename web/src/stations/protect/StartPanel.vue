@@ -14,7 +14,7 @@ import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
 import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
-import { usePrecharge } from './use-precharge';
+import { useInrushLoop, usePrecharge } from './use-precharge';
 
 /** The start: both orders of closing with their events, and what a bare timer makes of a bus that is not as designed. */
 const job = useJob();
@@ -74,8 +74,14 @@ function bar({ events }: StartSequence, lane: (typeof lanes)[number]) {
 }
 const ms = (timeS: number) => formatQuantity(timeS, 's');
 
+const loop = useInrushLoop(
+  computed(() => mainCircuit),
+  run,
+);
 const cases = computed(() =>
-  run.value === undefined ? [] : timerAgainstVoltage(run.value.input, timerS.value),
+  run.value === undefined || loop.value === null
+    ? []
+    : timerAgainstVoltage(run.value.input, timerS.value, loop.value),
 );
 const endS = computed(() => {
   const latest = Math.max(timerS.value, ...cases.value.map(({ voltage }) => voltage.atS ?? 0));
@@ -176,8 +182,8 @@ const makes = computed(() => contactor.value?.makeA ?? null);
       />
       <NumberField :path="`${at}.timerS`" label="Bare timer" unit="s" />
     </div>
-    <p v-if="run === undefined || contactor === null" class="panel-empty">
-      The events are drawn as soon as the rise is computed and contactors are chosen.
+    <p v-if="run === undefined || contactor === null || loop === null" class="panel-empty">
+      The events are drawn as soon as the rise is computed, contactors and the cable are chosen.
     </p>
     <template v-else>
       <div class="schools">

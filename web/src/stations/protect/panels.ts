@@ -11,7 +11,7 @@ export type PanelId = (typeof panels)[number]['id'];
 const places: [PanelId, RegExp][] = [
   [
     'start',
-    /^(circuits\.[^.]+\.(resistor|thresholdFraction|timeoutS|wantedTimeS|attemptsPerMinute|startSchool|completion|timerS|loopResistanceOhm)|settings\.(touchLimitV|dischargeLimitS))$/,
+    /^(circuits\.[^.]+\.(resistor|thresholdFraction|timeoutS|wantedTimeS|attemptsPerMinute|startSchool|completion|timerS|loopResistanceOhm|loopInductanceH)|devices\.[^.]+\.activeWhileFilling|settings\.(touchLimitV|dischargeLimitS))$/,
   ],
   ['strings', /^pack\.string/],
   ['joints', /^(joints|pack\.busbars)/],
@@ -24,3 +24,23 @@ const places: [PanelId, RegExp][] = [
 /** The panel in which a place of the design is edited; null: none is asked for. */
 export const panelOfPath = (path: string): PanelId | null =>
   places.find(([, pattern]) => pattern.test(path))?.[0] ?? null;
+
+/** The panel that an address asks for: by name, or by a place of the design that is edited in it. */
+export const protectPanelOf = (query: { panel?: unknown; at?: unknown }): PanelId =>
+  panels.find(({ id }) => id === query.panel)?.id ??
+  panelOfPath(typeof query.at === 'string' ? query.at : '') ??
+  'circuits';
+
+const rooms: [PanelId, RegExp][] = [
+  ['start', /^(precharge|bus-discharge)\./],
+  ['strings', /^strings\./],
+  ['joints', /^(joints|busbar)\./],
+  ['bonds', /^(bonding|marking|charging|distances)\./],
+];
+
+/** The panel that shows what a rule is about. */
+export const panelOfRule = (rule: string): PanelId =>
+  rooms.find(([, pattern]) => pattern.test(rule))?.[0] ?? 'circuits';
+
+/** Panels that show one circuit and nothing of the others. */
+export const showsOneCircuit = (panel: PanelId): boolean => panel === 'circuits' || panel === 'start';

@@ -19,7 +19,7 @@ const today = computed(() => {
 });
 const sayMeasured = (measured: Measured) =>
   measured.kind === 'value'
-    ? formatQuantity(measured.value, measured.unit, 4)
+    ? `${measured.over === true ? 'more than ' : ''}${formatQuantity(measured.value, measured.unit, 4)}`
     : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
 const when = (instant: string) =>
   new Date(instant).toLocaleString('en-GB', {
@@ -36,7 +36,11 @@ const when = (instant: string) =>
     <p>
       <b>{{ verdict }}</b>
       {{ sayMeasured(last.body.measured) }}, {{ when(last.takenAt) }}, {{ last.by }}, entry {{ last.seq
-      }}<span v-if="last.instrument?.standIn"> — by a stand-in instrument: no vehicle was measured</span>
+      }}<span v-if="last.instrument?.standIn">
+        — by a stand-in instrument: no vehicle was measured{{
+          job.demo ? '' : ', and no gate opens by it'
+        }}</span
+      >
     </p>
     <p v-for="reason in last.body.reasons" :key="reason">{{ reason }}</p>
     <template v-if="status.state === 'stale'">

@@ -8,7 +8,7 @@ import { api, newId } from '../../api/client';
 import AttachFiles from '../../parts/AttachFiles.vue';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
-import { readTrace } from './paste';
+import { readReading, readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
 /** One measurement: typed, pasted or read by a stand-in instrument; asked about when a slip is likely; the server judges. */
@@ -127,12 +127,16 @@ function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted'
       entered: 'pasted',
     };
   }
-  const parsed = parseQuantity(text.value, unit.value);
-  if (!parsed.ok) {
-    problem.value = `Value: ${parsed.message}.`;
+  const read = readReading(text.value, unit.value);
+  if (!read.ok) {
+    problem.value = `Value: ${read.message}.`;
     return null;
   }
-  return { measured: { kind: 'value', value: parsed.value, unit: unit.value }, entered: 'typed' };
+  const { value, over } = read;
+  return {
+    measured: { kind: 'value', value, unit: unit.value, ...(over && { over: true }) },
+    entered: 'typed',
+  };
 }
 
 const trace = computed(() => {
@@ -154,7 +158,7 @@ async function record(sure = false): Promise<void> {
   problem.value = null;
   const taken = measuredFromFields();
   if (taken === null) return;
-  if (!sure && taken.measured.kind === 'value') {
+  if (!sure && taken.measured.kind === 'value' && taken.measured.over !== true) {
     question.value = doubtAbout(props.step.expected, taken.measured.value);
     if (question.value !== null) return;
   }
@@ -212,6 +216,9 @@ async function record(sure = false): Promise<void> {
       data-measured
       @input="edited"
     />
+    <p v-if="!isTrace" class="soft over">
+      Beyond the range of the instrument: “&gt;” and where the range ends, for example &gt;2 GΩ.
+    </p>
     <template v-if="isTrace">
       <label :for="`${id}p`">Pack’s own voltage, V</label>
       <input
@@ -299,6 +306,11 @@ async function record(sure = false): Promise<void> {
   height: 48px;
   max-width: 16rem;
   text-align: right;
+}
+
+.over {
+  margin: 0;
+  font-size: 0.85rem;
 }
 
 .pair {

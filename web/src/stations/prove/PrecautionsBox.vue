@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { hvPrecautions, partPrecautions } from '@torvek/core/commissioning';
+import { precautions, type Hazard } from '@torvek/core/commissioning';
+import { computed } from 'vue';
 
-/** The usual precautions, open where high voltage may be at hand. */
-defineProps<{ hv: boolean }>();
+/** The usual precautions of a step, by what is at hand; open where that is high voltage. */
+const props = defineProps<{ hazard: Hazard }>();
+const hv = computed(() => props.hazard !== 'part');
 </script>
 
 <template>
-  <details class="precautions" :class="{ hv }" :open="hv">
-    <summary>{{ hv ? 'High voltage may be at hand' : 'Precautions' }}</summary>
+  <details class="precautions" :class="{ hv }" :open="hv" :data-hazard="hazard">
+    <summary>{{ precautions[hazard].title }}</summary>
     <ul>
-      <li v-for="line in hv ? hvPrecautions : partPrecautions" :key="line">{{ line }}</li>
+      <li v-for="line in precautions[hazard].lines" :key="line">{{ line }}</li>
     </ul>
   </details>
 </template>

@@ -11,6 +11,7 @@ import LastResult from './LastResult.vue';
 import MeasureForm from './MeasureForm.vue';
 import PrecautionsBox from './PrecautionsBox.vue';
 import TracePlot from './TracePlot.vue';
+import WalkProgress from './WalkProgress.vue';
 
 /** One step at the bench: precautions, what to do, the expectation, the last result, the measurement. */
 const props = defineProps<{ status: StepStatus; gateOpen: boolean; waitsFor: string[] }>();
@@ -41,7 +42,7 @@ const recorded = computed(() => {
 <template>
   <section class="bench" :aria-label="step.title">
     <h2>{{ step.title }}</h2>
-    <PrecautionsBox :key="step.id" :hv="step.hv" />
+    <PrecautionsBox :key="step.id" :hazard="step.hazard" />
     <p class="do">{{ step.do }}</p>
     <p class="why soft">{{ step.why }}</p>
     <template v-if="step.expected === null">
@@ -63,7 +64,8 @@ const recorded = computed(() => {
         @open="confirmed = $event"
       />
       <LastResult v-if="last" :status="status" :last="last" />
-      <p v-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
+      <WalkProgress v-if="step.walk && status.walked" :step="step" :status="status" />
+      <p v-else-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
       <MeasureForm v-else-if="gateOpen && (!gate.hv || confirmed)" :step="step" @next="emit('next')" />
       <DeviationPanel
         v-for="deviation in deviations"

@@ -20,6 +20,13 @@ const words: Record<StepStatus['state'], string> = {
   stale: 'stale',
 };
 const marks: Record<StepStatus['state'], string> = { due: '·', passed: '✓', failed: '✕', stale: '↻' };
+/** A reading by a stand-in is marked; of a walk it says how far it has come. */
+function wordOf({ step, state, standIn, walked }: StepStatus): string {
+  if (step.expected === null) return 'not computed';
+  if (state === 'passed' && standIn) return 'stand-in';
+  if (state === 'due' && walked !== null) return `${walked.done} of ${walked.of}`;
+  return words[state];
+}
 const countPassed = (steps: StepStatus[]) => steps.filter(({ state }) => state === 'passed').length;
 </script>
 
@@ -42,9 +49,7 @@ const countPassed = (steps: StepStatus[]) => steps.filter(({ state }) => state =
           >
             <span class="state-mark" aria-hidden="true">{{ marks[status.state] }}</span>
             <span class="title">{{ status.step.title }}</span>
-            <span class="word">{{
-              status.step.expected === null ? 'not computed' : words[status.state]
-            }}</span>
+            <span class="word">{{ wordOf(status) }}</span>
           </button>
         </li>
       </ol>

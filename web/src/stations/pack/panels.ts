@@ -1,0 +1,24 @@
+export const panels = [
+  { id: 'pack', title: 'Cells and devices' },
+  { id: 'arrange', title: 'Boxes and arrangement' },
+  { id: 'intake', title: 'Intake' },
+  { id: 'match', title: 'Match and group' },
+  { id: 'balance', title: 'Balance' },
+  { id: 'links', title: 'Links out' },
+] as const;
+export type PackPanel = (typeof panels)[number]['id'];
+
+/** The panel that an address asks for: by name, or by a place of the design that is edited in it. */
+export function packPanelOf(query: { panel?: unknown; at?: unknown }): PackPanel {
+  const asked = panels.find(({ id }) => id === query.panel);
+  if (asked !== undefined) return asked.id;
+  const at = typeof query.at === 'string' ? query.at : '';
+  if (/^(boxes|modules|settings\.anchorG|pack\.boxMarginMm)/.test(at)) return 'arrange';
+  return at.startsWith('pack.balance.') ? 'balance' : 'pack';
+}
+
+const arranged = /^pack\.(anchors|no-access|vent|box-|link-pitch)/;
+
+/** The panel that shows what a rule is about. */
+export const packPanelOfRule = (rule: string): PackPanel =>
+  arranged.test(rule) ? 'arrange' : rule.startsWith('balance') ? 'balance' : 'pack';
