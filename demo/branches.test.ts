@@ -14,7 +14,6 @@ const behind = (draft: Design) => {
 };
 const withResistor = (draft: Design) => {
   behind(draft);
-  draft.circuits[charger]!.thresholdFraction = 0.94;
   draft.circuits[charger]!.resistor = pin(
     draft,
     catalogueOf('resistor').find(({ data }) => data.resistanceOhm === 470)!,

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { procedureFor } from '@torvek/core/commissioning';
-import { evaluate } from '@torvek/core/design';
+import { assess, evaluate } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
 import { canonicalText, hashText } from '@torvek/core/record';
 import request from 'supertest';
@@ -42,10 +42,28 @@ const openAlone = (gate: string) =>
     alone: { replacedBy: ['delay'], how: 'Nobody else in the shop; ten minutes between steps.' },
   });
 
+/** Torques every joint and measures every bond as the design asks. */
+async function walkAll(): Promise<void> {
+  for (const { id, walk, expected } of procedureFor(design, evaluate(design))) {
+    if (walk === undefined || expected?.kind !== 'range') continue;
+    const torque = walk.work === 'torque';
+    const { status } = await post({
+      id: `${job}-walk-${id}`,
+      kind: 'joints',
+      takenAt: '2026-11-25T08:00:00Z',
+      work: walk.work,
+      ...(!torque && { currentA: 2 }),
+      instrument: { ...meter, kind: torque ? 'torque-wrench' : 'meter' },
+      joints: walk.items.map((one) => ({ joint: one.id, value: torque ? expected.nominal! : 0.004 })),
+    });
+    expect([id, status]).toEqual([id, 200]);
+  }
+}
+
 /** Passes every step of a gate with a value in the middle of what is expected. */
 async function passGate(gate: string): Promise<void> {
   for (const step of procedureFor(design, evaluate(design)).filter(
-    (one) => one.gate === gate && one.optional !== true,
+    (one) => one.gate === gate && one.optional !== true && one.walk === undefined,
   )) {
     if (step.expected?.kind !== 'range') continue;
     const { min, max, unit } = step.expected;
@@ -93,13 +111,53 @@ describe('the server judges', () => {
   test('a gate opens only when what it depends on has passed', async () => {
     const early = await post(resultOf(`${job}-1`, 'polarity:pack', 358, 'V'));
     expect([early.status, early.body.error.code]).toEqual([409, 'gate-closed']);
-    expect(early.body.error.message).toContain('Parts and Insulation');
+    expect(early.body.error.message).toContain(
+      'Parts and Joints, bonds and wiring and Contactors without high voltage and Insulation',
+    );
     await passGate('parts');
+    await passGate('coils');
+    await passGate('wiring');
     await openAlone('insulation');
     await passGate('insulation');
+    // Everything has passed but the walks along joints and bonds.
+    expect((await openAlone('first-hv')).body.error.message).toContain('waits for Joints, bonds and wiring');
+    await walkAll();
     await openAlone('first-hv');
     expect((await post(resultOf(`${job}-2`, 'polarity:pack', 358, 'V'))).body.body.verdict).toBe('pass');
     expect((await post(resultOf(`${job}-3`, 'polarity:pack', -358, 'V'))).body.body.verdict).toBe('fail');
+  });
+
+  test('a step of walks takes no single value; a reading beyond a range is one', async () => {
+    const torque = await post(resultOf(`${job}-1`, 'torque:joint-m10', 38, 'N·m'));
+    expect([torque.status, torque.body.error.code]).toEqual([409, 'by-walk']);
+    await passGate('parts');
+    await openAlone('insulation');
+    const measured = (value: number, over: unknown) => ({ kind: 'value', value, unit: 'MΩ', over });
+    const read = (id: string, value: number, over: unknown) =>
+      post({
+        ...resultOf(`${job}-${id}`, 'insulation-negative:pack', 0, 'MΩ'),
+        measured: measured(value, over),
+      });
+    expect((await read('2', 2000, true)).body.body).toMatchObject({
+      verdict: 'pass',
+      measured: { value: 2000, over: true },
+    });
+    expect((await read('3', 0.1, true)).body.error.issues[0].path).toBe('measured');
+    expect((await read('4', 2000, 'yes')).body.error.issues[0].path).toBe('measured.over');
+  });
+
+  test('a reading by a stand-in opens no gate of a real job', async () => {
+    for (const { id, gate, optional } of procedureFor(design, evaluate(design))) {
+      if (gate !== 'parts' || optional === true) continue;
+      const { body: taken } = await request(bench.app)
+        .post(`/api/jobs/${job}/stand-ins`)
+        .send({ step: id, behaviour: 'true', seed: 7 });
+      const { body } = await post({ ...resultOf(`${job}-${id}`, id, 0, 'V'), ...taken });
+      expect([id, body.body.verdict, body.instrument.standIn]).toEqual([id, 'pass', true]);
+    }
+    const { status, body } = await openAlone('insulation');
+    expect([status, body.error.code]).toEqual([409, 'gate-closed']);
+    expect(body.error.message).toMatch(/Parts \(18 readings by a stand-in: no vehicle was measured\)/);
   });
 
   test('an expectation that is not computed cannot be judged', async () => {
@@ -146,6 +204,53 @@ describe('acceptances and corrections', () => {
     expect(body.body).toMatchObject({ rule: 'vehicle.range-short', ruleVersion: 1, grade: 'mend' });
     expect(body.body.values.map(({ label }: { label: string }) => label)).toEqual(['range', 'range wanted']);
     expect((await accept('fuse.voltage|circuit-main')).status).toBe(409);
+  });
+
+  test('of a chosen part names its key and revision, and does not outlive it', async () => {
+    const save = (base: number, fuse: string) =>
+      bench.rooms.changes.save(
+        job,
+        changeOf(
+          design,
+          base,
+          `${job}-c${base}`,
+          (draft) => void (draft.circuits['circuit-heater']!.fuse = fuse),
+        ),
+        'Test',
+      );
+    await save(0, 'calderside-f160@1');
+    const check = 'fuse.cable-unprotected|circuit-heater';
+    const { body } = await post({
+      id: `${job}-accept`,
+      kind: 'acceptance',
+      takenAt: '2026-11-25T08:00:00Z',
+      check,
+      reason: 'Until Monday.',
+    });
+    expect(body).toMatchObject({ formatVersion: 2, body: { parts: ['calderside-f160@1', 'marl-x4@1'] } });
+    const lapsed = async () => {
+      const now = (await bench.rooms.jobs.get(job)).design;
+      const evaluation = evaluate(now);
+      const { findings } = assess(
+        evaluation,
+        procedureFor(now, evaluation),
+        await bench.rooms.ledger.standing(job),
+      );
+      return findings.find((one) => one.check.key === check)!.lapsed;
+    };
+    expect(await lapsed()).toBeNull();
+    const { design: saved } = await bench.rooms.jobs.get(job);
+    await bench.rooms.changes.save(
+      job,
+      changeOf(
+        saved,
+        1,
+        `${job}-again`,
+        (draft) => void (draft.circuits['circuit-heater']!.fuse = 'calderside-f250@1'),
+      ),
+      'Test',
+    );
+    expect(await lapsed()).toBe('a part has been exchanged');
   });
 
   test('a correction points at an entry that is there', async () => {

@@ -189,8 +189,13 @@ describe('a snag', () => {
     const waiting = (await assessed()).gates.map(({ id, waitsFor }) => [id, waitsFor.join()]);
     expect(waiting).toEqual([
       ['parts', ''],
+      ['wiring', ''],
+      ['coils', ''],
       ['insulation', `snag ${snag.body.seq} (Loose wire)`],
-      ['first-hv', `Insulation,snag ${snag.body.seq} (Loose wire)`],
+      [
+        'first-hv',
+        `Joints, bonds and wiring,Contactors without high voltage,Insulation,snag ${snag.body.seq} (Loose wire)`,
+      ],
     ]);
     expect((await byWitness('insulation')).body.error.code).toBe('gate-closed');
     const gone = () => send({ kind: 'snag-gone', of: snag.body.seq, how: 'Crimped and tied.' });

@@ -189,7 +189,7 @@ describe('a job as one file', () => {
     const { body: bytes } = await download(demo, '/api/jobs/job-demo-library-bus/export');
     const whole = new Uint8Array(bytes as Buffer);
     const { report } = await checkArchive(whole);
-    expect([report.ok, report.entries, report.version]).toEqual([true, 55, 4]);
+    expect([report.ok, report.entries, report.version]).toEqual([true, 72, 4]);
     let named = 0;
     for (let i = 0; i < 1000; i += 1) {
       const at = Math.floor((i * whole.length) / 1000);

@@ -1,7 +1,7 @@
 import { mainCircuit, type BondItem, type CircuitItem, type Id } from '../document';
 import type { CheckValue } from '../finding';
 import { figureId, type Check, type Figure, type Gap } from '../figure';
-import { faultPoints, uncoveredAt } from '../fuse';
+import { faultPoints, faultRange, uncoveredAt } from '../fuse';
 import { feedingCircuit } from '../network';
 import { partKey } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
@@ -181,7 +181,7 @@ function withstand(body: Body, own: BondItem | undefined, unsaid: Gap[], read: R
     [body.id],
     [],
     uncovered.length > 0
-      ? `At ${uncovered.length} of ${faultPoints} fault currents, from ${n(uncovered[0]!)} A to ${n(uncovered.at(-1)!)} A, ${part.label} lets through more than the strap of ${n(areaMm2 ?? 0)} mm² at ${body.tag} bears, ${formatQuantity(limitA2s, 'A²s')}, or takes too long.`
+      ? `At ${uncovered.length} of ${faultPoints} fault currents, ${faultRange(uncovered)}, ${part.label} lets through more than the strap of ${n(areaMm2 ?? 0)} mm² at ${body.tag} bears, ${formatQuantity(limitA2s, 'A²s')}, or takes too long.`
       : null,
     [
       { label: 'fault currents not covered', value: uncovered.length, unit: '' },

@@ -1,4 +1,4 @@
-import { clearingTimeS, faultPoints, uncoveredAt } from '../fuse';
+import { clearingTimeS, faultPoints, faultRange, uncoveredAt } from '../fuse';
 import { logSpaced } from '../math';
 import { catalogueOf, type PartOf } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
@@ -112,7 +112,7 @@ export function judgeCable(
       problem:
         bare.length === 0
           ? null
-          : `burns before ${fuse.label} clears at ${bare.length} of ${faultPoints} fault currents, ${bare.length === 1 ? `at ${n(bare[0]!, 4)} A` : `from ${n(bare[0]!, 4)} A to ${n(bare.at(-1)!, 4)} A`}`,
+          : `burns before ${fuse.label} clears at ${bare.length} of ${faultPoints} fault currents, ${faultRange(bare)}`,
     });
     const clearS = clearingTimeS(fuse, faultMinA);
     const late = clearS === null || clearS > fuse.maxClearS;

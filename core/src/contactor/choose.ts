@@ -42,7 +42,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
           : null,
       values: [
         { label: 'highest pack voltage', value: busVoltageV ?? 0, unit: 'V' },
-        { label: 'rated voltage', value: data.ratedVoltageV, unit: 'V' },
+        { label: 'rated voltage of the contactors', value: data.ratedVoltageV, unit: 'V' },
       ],
     },
     {
@@ -53,7 +53,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
           : null,
       values: [
         { label: 'load', value: loadA ?? 0, unit: 'A' },
-        { label: 'rated current', value: data.continuousA, unit: 'A' },
+        { label: 'rated current of the contactors', value: data.continuousA, unit: 'A' },
       ],
     },
     {

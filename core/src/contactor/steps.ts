@@ -156,7 +156,7 @@ function judgeBreak(
       : null,
     [
       { label: 'largest fault', value, unit: 'A' },
-      { label: 'breaking capacity', value: breakA, unit: 'A' },
+      { label: 'breaking capacity of the contactors', value: breakA, unit: 'A' },
     ],
     { parts: [key] },
   );
@@ -185,7 +185,7 @@ function judgeAux(
       : null,
     [
       { label: 'auxiliary contact', value: auxContact === true ? 1 : 0, unit: '' },
-      { label: 'rated current', value: continuousA, unit: 'A' },
+      { label: 'rated current of the contactors', value: continuousA, unit: 'A' },
     ],
     { parts: [key] },
   );

@@ -148,7 +148,7 @@ export const distanceSteps: StepDefinition[] = [
           short ? `${box.tag}: the least ${word} is ${n(own)} mm; ${asks()}.` : null,
           [
             v(word, own ?? 0, 'mm'),
-            v('asked', least ?? 0, 'mm'),
+            v(`${word} asked`, least ?? 0, 'mm'),
             v('surge', input.impulseV, 'V'),
             v('altitude', input.altitudeM, 'm'),
             v('pollution degree', input.pollution, ''),

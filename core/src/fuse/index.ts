@@ -11,7 +11,7 @@ export { faultCurrent, type FaultCurrentInput, type FaultCurrentResult } from '.
 export { fuse, uncoveredAt, type Clearing, type FuseInput, type FuseResult } from './fuse';
 export { defaultMaxClearS, faultPoints } from './limits';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
-export { fuseOwnCriteria, wearHorizonH } from './own-criteria';
+export { faultRange, fuseOwnCriteria, wearHorizonH } from './own-criteria';
 export { fuseRules, selectiveRule, shortTimeRule } from './rules';
 export { fuseSteps } from './steps';
 export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';

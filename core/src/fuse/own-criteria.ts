@@ -31,7 +31,7 @@ export function fuseOwnCriteria(input: FuseInput, result: FuseResult): Criterion
   const hours = lifeH(input, result.periodsToWearOut);
   const bare = result.unprotectedAtA;
   const bearsA2s = input.cable === undefined ? 0 : (input.cable.k * input.cable.areaMm2) ** 2;
-  const span = bare.length === 0 ? '' : range(bare);
+  const span = bare.length === 0 ? '' : faultRange(bare);
   return [
     {
       rule: fuseRules.voltage,
@@ -40,7 +40,7 @@ export function fuseOwnCriteria(input: FuseInput, result: FuseResult): Criterion
         : `is rated ${n(ratedVoltageV)} V DC, the bus reaches ${n(busVoltageV)} V`,
       values: [
         { label: 'highest pack voltage', value: busVoltageV, unit: 'V' },
-        { label: 'rated voltage', value: ratedVoltageV, unit: 'V' },
+        { label: 'rated voltage of the fuse', value: ratedVoltageV, unit: 'V' },
       ],
     },
     {
@@ -48,7 +48,7 @@ export function fuseOwnCriteria(input: FuseInput, result: FuseResult): Criterion
       problem: result.breakingOk ? null : `breaks ${n(breakingA)} A, the largest fault is ${n(faultMaxA)} A`,
       values: [
         { label: 'largest fault', value: faultMaxA, unit: 'A' },
-        { label: 'breaking capacity', value: breakingA, unit: 'A' },
+        { label: 'breaking capacity of the fuse', value: breakingA, unit: 'A' },
       ],
     },
     {
@@ -115,7 +115,7 @@ export function fuseOwnCriteria(input: FuseInput, result: FuseResult): Criterion
 }
 
 /** “from 2152 A to 6385 A”, or “at 2152 A” where there is but one. */
-const range = (currents: readonly number[]): string =>
+export const faultRange = (currents: readonly number[]): string =>
   currents.length === 1
     ? `at ${formatNumber(currents[0]!, 4)} A`
     : `from ${formatNumber(currents[0]!, 4)} A to ${formatNumber(currents.at(-1)!, 4)} A`;

@@ -36,7 +36,7 @@ const faultStep: StepDefinition = {
     const run = inputs.run(faultCurrent);
     const figures = run.figures('fuse.fault', subject, [
       { name: 'prospectiveA', symbol: 'I', label: largest ? 'Largest fault' : 'Smallest fault', unit: 'A' },
-      { name: 'timeConstantS', symbol: 'τ', label: 'Time constant of the fault', unit: 's' },
+      { name: 'timeConstantS', symbol: 'τ', label: `Time constant of the ${which} fault`, unit: 's' },
     ]);
     return run.output(figures, run.checks([subject]));
   },

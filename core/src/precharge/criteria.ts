@@ -154,7 +154,7 @@ export function resistorCriteria(
           : null,
       values: [
         { label: 'highest pack voltage', value: packVoltageV, unit: 'V' },
-        { label: 'rated voltage', value: maxVoltageV, unit: 'V' },
+        { label: 'rated voltage of the resistor', value: maxVoltageV, unit: 'V' },
       ],
     },
   ];
