@@ -69,12 +69,12 @@ describe.each(places)('%s', (_, design, circuit) => {
   test('every fuse of the ranking likewise', () => {
     const rules = ids([...Object.values(fuseRules), selectiveRule, shortTimeRule]);
     const place = evaluate(design).runs[`fuse.choice:${circuit}`]!.input as FusePlace;
-    const own = libraryBus.design === design && circuit === mainCircuit;
+    const main = circuit === mainCircuit;
     for (const { partKey: key, fits, reasons } of rankFuses(place, null)) {
       const after = take(design, circuit, [['fuse', partOf(key)]]);
       const found = raised(after, circuit, rules);
       // Whether the main fuse melts before a branch has cleared is found at the branch.
-      const below = own
+      const below = main
         ? Object.keys(design.circuits).flatMap((id) => raised(after, id, ids([selectiveRule])))
         : [];
       expect([key, fits, reasons, [...found, ...below].length === 0]).toEqual([key, fits, reasons, fits]);
