@@ -9,12 +9,17 @@ import type { CableFuse, CablePlace } from './cable-place';
 import { defaultMaxDropFraction } from './size';
 import { circuitInputs, setCable, waysOf } from './ways';
 
+/** Stands in for the cable to be tried, so that no place is refused for what another cable bears: the hottest, the thinnest. */
+const toughest = catalogueOf('cable').reduce((most, one) =>
+  one.data.conductorMaxC > most.data.conductorMaxC ? one : most,
+);
+
 /** The place of a circuit’s cable, for all cables to be tried in it; null while the way or the load is not given. */
 export function cablePlace(subject: string, read: Reader): CablePlace | null {
   const circuit = read.at('circuits', subject)!;
   const inputs = waysOf(circuit, subject).map((way) => {
     const place = circuitInputs(way, circuit, subject, read);
-    setCable(place, catalogueOf('cable')[0]!);
+    setCable(place, toughest);
     return place.run(cable).input;
   });
   const ways = inputs.filter((input) => input !== null);

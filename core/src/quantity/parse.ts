@@ -8,7 +8,7 @@ const known: Record<string, Record<string, number>> = {
   kg: { kg: 1, g: 1e-3, t: 1e3, lb: 0.45359237 },
   V: { V: 1, mV: 1e-3, kV: 1e3 },
   A: { A: 1, mA: 1e-3, kA: 1e3 },
-  Ω: { Ω: 1, ohm: 1, R: 1, mΩ: 1e-3, mohm: 1e-3, kΩ: 1e3, kohm: 1e3, MΩ: 1e6, Mohm: 1e6 },
+  Ω: { Ω: 1, ohm: 1, R: 1, mΩ: 1e-3, mohm: 1e-3, kΩ: 1e3, kohm: 1e3, MΩ: 1e6, Mohm: 1e6, GΩ: 1e9, Gohm: 1e9 },
   MΩ: { MΩ: 1, Mohm: 1, GΩ: 1e3, Gohm: 1e3, kΩ: 1e-3, kohm: 1e-3, Ω: 1e-6, ohm: 1e-6 },
   F: { F: 1, mF: 1e-3, µF: 1e-6, uF: 1e-6, nF: 1e-9 },
   µF: { µF: 1, uF: 1, mF: 1e3, F: 1e6, nF: 1e-3 },

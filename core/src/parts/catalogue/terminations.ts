@@ -2,7 +2,21 @@ import type { GlandData, LugData, PartOf } from '../kinds';
 
 /** area mm², stud M, palm width, thickness, middle of the hole to the end of the barrel, all mm. */
 const lugRows: [number, number, number, number, number][] = [
+  [0.5, 4, 6.4, 0.8, 11],
+  [0.5, 5, 8, 0.8, 12],
+  [0.75, 4, 6.6, 0.8, 11],
+  [0.75, 5, 8, 0.8, 12],
+  [1, 4, 6.8, 0.9, 12],
+  [1, 5, 8.2, 0.9, 13],
+  [1.5, 4, 7.2, 1, 13],
+  [1.5, 5, 8.5, 1, 14],
+  [2.5, 4, 8, 1.2, 14],
+  [2.5, 5, 9, 1.2, 15],
+  [2.5, 6, 10, 1.2, 16],
+  [4, 4, 8.5, 1.8, 16],
   [4, 5, 9.5, 1.8, 17],
+  [4, 6, 10.5, 1.8, 18],
+  [6, 5, 10, 2, 18],
   [6, 6, 11, 2, 19],
   [10, 6, 12, 2.2, 22],
   [10, 8, 14, 2.2, 24],
@@ -32,7 +46,7 @@ export const lugs: PartOf<'lug'>[] = lugRows.map(
     };
     const number = `C${areaMm2}-M${studMm}`;
     return {
-      id: `penhallow-c${areaMm2}-m${studMm}`,
+      id: `penhallow-c${String(areaMm2).replace('.', '-')}-m${studMm}`,
       revision: 1,
       kind: 'lug',
       make: 'Penhallow',
@@ -45,6 +59,7 @@ export const lugs: PartOf<'lug'>[] = lugRows.map(
 
 /** thread M, clamps from, to, mm; with or without contact to the screen. */
 const glandRows: [number, number, number, boolean][] = [
+  [12, 2, 5, false],
   [16, 4, 8, false],
   [20, 7, 12.5, false],
   [20, 7, 12.5, true],

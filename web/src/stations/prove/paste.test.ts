@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { readTrace } from './paste';
+import { readReading, readTrace } from './paste';
 
 const rows = (separator: string, decimal = '.') =>
   Array.from(
@@ -28,5 +28,27 @@ describe('a pasted trace', () => {
   ])('%# is refused by its line', (text, message) => {
     const read = readTrace(text);
     expect(!read.ok && read.message).toContain(message);
+  });
+});
+
+describe('a reading', () => {
+  test.each([
+    ['0.42', 'V', 0.42, false],
+    ['> 2 GΩ', 'Ω', 2e9, true],
+    ['>550 MΩ', 'Ω', 550e6, true],
+    ['≥ 1.5', 'V', 1.5, true],
+  ])('%s', (text, unit, value, over) => {
+    expect(readReading(text, unit)).toEqual({ ok: true, value, over });
+  });
+
+  test.each([
+    ['OL', 'where does its range end'],
+    ['over range', 'where does its range end'],
+    ['> -3 V', 'a range ends above 0'],
+    ['>', ''],
+    ['2 A', ''],
+  ])('%s is not taken as volts', (text, message) => {
+    const read = readReading(text, 'V');
+    expect([read.ok, !read.ok && read.message.includes(message)]).toEqual([false, true]);
   });
 });
