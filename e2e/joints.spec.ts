@@ -24,6 +24,10 @@ test('a walk along the lugs asks about an odd drop, wants the current, and finds
   await record.click();
   await expect(walk.getByRole('status')).toHaveText('4 recorded.');
   await expect(walk).toContainText('4 of 16 joints are read');
+  // With that of the posts it is one line of two.
+  const group = page.locator('[data-group="joints.outlier"]');
+  await expect(group).toContainText('× 2: Posts of the modules, Lugs on M5');
+  await group.getByRole('button').first().click();
   const finding = page.locator('.finding', { hasText: 'Heater + at the device lies far above the rest' });
   await expect(finding).toContainText('at 1.05 mΩ');
   // It was loose: made anew and read again, the finding is gone.

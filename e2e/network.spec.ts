@@ -87,7 +87,7 @@ test('links out: fewer stay out under a higher limit; demo B at its stages', asy
 
   // Demo B: one box, contactors in it.
   await open('network', 'job-demo-orchard-truck');
-  await expect(page.getByText('No finding at this station')).toBeVisible();
+  await expect(page.getByText('No open finding at this station')).toBeVisible();
   await expect(reach(page, 'box-seat')).toContainText('131.4');
   await expect(reach(page, 'outside')).toContainText('0');
   await page.getByLabel('Stage', { exact: true }).selectOption('boxes');

@@ -19,9 +19,9 @@ test('another fuse in a branch turns several verdicts at once, and a ranked one 
   await row.getByLabel('Fuse of DC inlet').selectOption('calderside-f630@1');
   await expect(row.getByText('fails').first()).toBeVisible();
   const findings = page.getByLabel('Findings and working');
-  await expect(findings).toContainText('DC inlet: Of 40 fault currents');
+  await expect(findings).toContainText('DC inlet: The cable burns before the fuse clears at 1 of 40 fault currents, at 3149 A.');
   await expect(findings).toContainText('may melt before Calderside F630-500');
-  await expect(findings).toContainText('the contacts stand');
+  await expect(findings).toContainText('stands 3149 A for 261 ms, the fuse takes 2.03 s');
   await saved(page);
 
   await page
@@ -137,10 +137,11 @@ test('a branch behind contactors of its own shows its inrush, and a resistor tak
   await expect(page.getByText('no pre-charge of its own is asked for')).toBeVisible();
   await page.locator('[data-circuits]').getByLabel('Contactors of Charger').selectOption('hollin-k200@1');
   await expect(page.locator('[data-direct]')).toContainText('they close onto empty capacitors');
-  const finding = page.locator('.finding', { hasText: 'takes that inrush away' });
-  await expect(finding).toContainText('rush in');
+  await page.getByRole('button', { name: /more at this station/ }).click();
+  const finding = page.locator('.finding', { hasText: 'rush in without pre-charge' });
+  await expect(finding).toContainText('makes');
   await page
-    .getByRole('row', { name: /Ember E470/ })
+    .getByRole('row', { name: /Ember E470-100/ })
     .getByRole('button', { name: 'take' })
     .click();
   await expect(page.locator('[data-direct]')).toHaveCount(0);

@@ -31,7 +31,7 @@ test('a procedure is run with stand-ins and by hand; after a restart everything 
   await bench.locator('[data-stand-in]').click();
   await bench.getByRole('button', { name: 'Record' }).click();
   await expect(bench.locator('[data-last-result]')).toContainText('Failed');
-  await expect(bench.locator('[data-last-result]')).toContainText(/a load of about 7\d\d Ω draws on it/);
+  await expect(bench.locator('[data-last-result]')).toContainText(/a load of about 7\d\d Ω draws on the bus/);
 
   // A value wrong by its decimal point asks before it is recorded.
   await page.locator(`[data-step="intake-voltage:module-101"]`).click();
@@ -76,7 +76,7 @@ test('a change of the design makes results stale, with the value that moved, and
   await expect(last).toContainText('Bleed resistance was 2 kΩ, is 1.5 kΩ.');
   await expect(last).toContainText('it would not pass');
   await page.locator(`[data-step="${stop}"]`).click();
-  await expect(page.getByText('This gate is closed: it waits for Parts and Insulation')).toHaveCount(0);
+  await expect(page.getByText('This gate is closed: it waits for Parts; Insulation')).toHaveCount(0);
   await expect(page.locator('.bench').getByText('This gate is closed: it waits for Parts.')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.locator('.bench').getByText('This gate is closed')).toHaveCount(0);

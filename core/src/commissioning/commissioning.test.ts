@@ -68,7 +68,7 @@ describe('a measured rise', () => {
       'the bus ends at 360 V: nothing is to be seen on the bus where the design has 2 kΩ: a bleed is not connected',
     ]);
     expect(verdict(trace({ ...plant, parallelLoadOhm: 700 }), bled).reasons[0]).toContain(
-      'a load of about 700 Ω draws on the bus during pre-charge where the design knows of 2 kΩ',
+      'a load of about 1.1 kΩ draws on the bus during pre-charge beside the 2 kΩ of the design',
     );
   });
   test('a value where a trace is expected, and the other way round, are refused', () => {

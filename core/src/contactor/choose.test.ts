@@ -44,11 +44,11 @@ describe('contactors ranked for a place', () => {
   test('each reason names what the contactors do and what is asked', () => {
     const { data } = all.find(({ id }) => id === 'hollin-k50')!;
     expect(problems(data, { ...place, busVoltageV: 600, startLowV: 6 })).toEqual([
-      'are made for 450 V, the pack reaches 600 V',
-      'carry 50 A of the 120 A asked',
-      'make 80 A where 150 A rush in after pre-charge',
-      'stand 2000 A for 40.5 ms, the fuse takes 113 ms',
-      expect.stringMatching(/^pull in at .* V when their coils are at 60 °C, a start may leave 6 V$/),
+      'is made for 450 V, the pack reaches 600 V',
+      'carries 50 A of the 120 A asked',
+      'makes 80 A where 150 A rush in after pre-charge',
+      'stands 2000 A for 40.5 ms, the fuse takes 113 ms',
+      expect.stringMatching(/^pulls in at .* V when its coil is at 60 °C, a start may leave 6 V$/),
     ]);
   });
 

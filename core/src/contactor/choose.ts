@@ -38,7 +38,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
       rule: rules.voltage,
       problem:
         busVoltageV !== null && busVoltageV > data.ratedVoltageV
-          ? `are made for ${n(data.ratedVoltageV)} V, the pack reaches ${n(busVoltageV)} V`
+          ? `is made for ${n(data.ratedVoltageV)} V, the pack reaches ${n(busVoltageV)} V`
           : null,
       values: [
         { label: 'highest pack voltage', value: busVoltageV ?? 0, unit: 'V' },
@@ -49,7 +49,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
       rule: rules.carry,
       problem:
         loadA !== null && loadA > data.continuousA
-          ? `carry ${n(data.continuousA)} A of the ${n(loadA)} A asked`
+          ? `carries ${n(data.continuousA)} A of the ${n(loadA)} A asked`
           : null,
       values: [
         { label: 'load', value: loadA ?? 0, unit: 'A' },
@@ -60,7 +60,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
       rule: rules.make,
       problem:
         inrushA !== null && inrushA > data.makeA
-          ? `make ${n(data.makeA)} A where ${n(inrushA)} A rush in ${place.filled ? 'after pre-charge' : 'without pre-charge'}`
+          ? `makes ${n(data.makeA)} A where ${n(inrushA)} A rush in ${place.filled ? 'after pre-charge' : 'without pre-charge'}`
           : null,
       values: [
         { label: 'inrush', value: inrushA ?? 0, unit: 'A' },
@@ -72,7 +72,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
       problem:
         bad === null
           ? null
-          : `stand ${n(bad.currentA)} A for ${formatQuantity(bad.carryS, 's')}, the fuse ${bad.clearingS === null ? 'never clears it' : `takes ${formatQuantity(bad.clearingS, 's')}`}`,
+          : `stands ${n(bad.currentA)} A for ${formatQuantity(bad.carryS, 's')}, the fuse ${bad.clearingS === null ? 'never clears it' : `takes ${formatQuantity(bad.clearingS, 's')}`}`,
       values:
         bad === null
           ? [
@@ -93,7 +93,7 @@ export function contactorCriteria(data: ContactorData, place: ContactorPlace): C
       rule: coilRules.pullIn,
       problem:
         pullInV !== null && pullInV > startLowV
-          ? `pull in at ${n(pullInV)} V when their coils are at ${n(coilC)} °C, a start may leave ${n(startLowV)} V`
+          ? `pulls in at ${n(pullInV)} V when its coil is at ${n(coilC)} °C, a start may leave ${n(startLowV)} V`
           : null,
       values: [
         { label: 'pull-in', value: pullInV ?? 0, unit: 'V' },

@@ -152,7 +152,7 @@ function judgeBreak(
     [subject],
     behind(largest),
     value > breakA
-      ? `${label} break ${formatNumber(breakA)} A; the largest fault is ${formatNumber(value)} A.`
+      ? `${label} breaks ${formatNumber(breakA)} A; the largest fault is ${formatNumber(value)} A.`
       : null,
     [
       { label: 'largest fault', value, unit: 'A' },

@@ -14,7 +14,7 @@ describe('the starter catalogue', () => {
     );
     expect(catalogueOf('contactor')).toHaveLength(12);
     expect(catalogueOf('fuse').length).toBeGreaterThanOrEqual(30);
-    expect(catalogueOf('resistor')).toHaveLength(20);
+    expect(catalogueOf('resistor')).toHaveLength(23);
     const classes = new Set(catalogueOf('cable').map(({ data }) => data.conductorMaxC));
     expect([...classes]).toEqual([125, 105, 180]);
     for (const limit of classes)

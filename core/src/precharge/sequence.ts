@@ -219,8 +219,10 @@ export function loadWords(
 ): string | null {
   const found = loadOf(measuredOhm, expected);
   if (found === 'more') {
-    const known = expected.loadOhm === null ? '' : ` where the design knows of ${ohms(expected.loadOhm)}`;
-    return `a load of about ${ohms(measuredOhm!)} draws on the bus during pre-charge${known}`;
+    if (expected.loadOhm === null)
+      return `a load of about ${ohms(measuredOhm!)} draws on the bus during pre-charge`;
+    const besidesOhm = 1 / (1 / measuredOhm! - 1 / expected.loadOhm);
+    return `a load of about ${ohms(besidesOhm)} draws on the bus during pre-charge beside the ${ohms(expected.loadOhm)} of the design`;
   }
   if (found === 'less')
     return `${measuredOhm === null ? 'nothing is' : `only ${ohms(measuredOhm)} are`} to be seen on the bus where the design has ${ohms(expected.loadOhm!)}: a bleed is not connected`;

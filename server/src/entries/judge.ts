@@ -248,7 +248,7 @@ function refuseClosedGate(id: string, { gates: statuses }: ReturnType<typeof ass
   throw new HttpError(
     409,
     'gate-closed',
-    `the gate “${gate.title}” is closed: it waits for ${gate.waitsFor.join(' and ')}`,
+    `the gate “${gate.title}” is closed: it waits for ${gate.waitsFor.join('; ')}`,
   );
 }
 

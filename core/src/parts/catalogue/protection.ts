@@ -328,5 +328,8 @@ export const resistors: PartOf<'resistor'>[] = [
   resistorOf('ember-390', 'E390-25', resistor(390, 1200, 25, 750, 0.1)),
   resistorOf('ember-470', 'E470-50', resistor(470, 2200, 50, 900)),
   resistorOf('ember-680', 'E680-25', resistor(680, 1100, 25, 750, 0.1)),
+  resistorOf('ember-220h', 'E220-200', resistor(220, 11_000, 200, 900)),
+  resistorOf('ember-470h', 'E470-100', resistor(470, 4600, 100, 900)),
+  resistorOf('ember-1000h', 'E1000-50', resistor(1000, 1900, 50, 900)),
   resistorOf('ember-1000', 'E1000-25', resistor(1000, 1000, 25, 900, 0.1)),
 ];

@@ -36,7 +36,7 @@ const countPassed = (steps: StepStatus[]) => steps.filter(({ state }) => state =
       <h3>
         {{ gate.title }} <span class="soft">{{ countPassed(steps) }} of {{ steps.length }} passed</span>
       </h3>
-      <p v-if="!gate.open" class="closed">closed: waits for {{ gate.waitsFor.join(' and ') }}</p>
+      <p v-if="!gate.open" class="closed">closed: waits for {{ gate.waitsFor.join('; ') }}</p>
       <ol>
         <li v-for="status in steps" :key="status.step.id">
           <button
