@@ -41,6 +41,11 @@ const kind = computed(() => {
   const [first] = check.value.suggestions;
   return first === undefined ? null : (shelf.library.find(first.partKey)?.kind ?? null);
 });
+/** What fits; where nothing does, what comes nearest. */
+const offered = computed(() => {
+  const fitting = check.value.suggestions.filter(({ fits }) => fits);
+  return fitting.length > 0 ? fitting : check.value.suggestions;
+});
 const isRevision = computed(() => check.value.rule.id === newerRevision.id);
 /** Takes a replacement: for one circuit, or a newer revision wherever the older one is used. */
 function take(partKey: string, along: readonly AlongPart[] = []): void {
@@ -100,10 +105,10 @@ async function accept(): Promise<void> {
     </p>
     <p v-else-if="finding.lapsed" class="state lapsed">The acceptance has lapsed: {{ finding.lapsed }}.</p>
     <p v-if="check.advice" class="advice">{{ check.advice }}</p>
-    <div v-if="check.suggestions.length > 0 && kind" class="suggestions">
+    <div v-if="offered.length > 0 && kind" class="suggestions">
       <p v-if="!isRevision">
         {{
-          check.suggestions.some(({ fits }) => fits)
+          offered[0]!.fits
             ? 'Replacements, best first:'
             : check.advice
               ? 'Nearest first:'
@@ -111,12 +116,12 @@ async function accept(): Promise<void> {
         }}
       </p>
       <ul>
-        <li v-for="one in check.suggestions" :key="one.partKey">
+        <li v-for="one in offered" :key="one.partKey">
           <button type="button" class="btn btn-quiet btn-sm" @click="take(one.partKey, one.along)">
             take
           </button>
           <span
-            >{{ one.label }}<span v-if="!one.fits" class="soft"> — {{ one.reasons[0] }}</span
+            >{{ one.label }}<span v-if="!one.fits" class="soft"> — {{ one.reasons.join('; ') }}</span
             ><span v-else-if="one.along?.length" class="soft">
               — with another {{ one.along.map((other) => other.kind).join(' and ') }}</span
             ></span

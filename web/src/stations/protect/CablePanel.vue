@@ -77,15 +77,20 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
       >
     </div>
     <div class="panel-split">
-      <div>
+      <div class="sizes">
         <table v-if="sizes.length > 0" class="grid-table">
           <thead>
             <tr>
               <th scope="col" class="num">area</th>
               <th scope="col" class="num">ampacity</th>
               <th scope="col">of it used</th>
-              <th scope="col" class="num">conductor</th>
-              <th scope="col" class="num">over the load</th>
+              <th
+                scope="col"
+                class="num"
+                title="conductor at the mean square of the load, and hottest over the load"
+              >
+                steady / load
+              </th>
               <th scope="col" class="num">drop</th>
               <th scope="col">governs</th>
               <th scope="col"><span class="visually-hidden">Take</span></th>
@@ -115,21 +120,17 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
                 /></span>
                 {{ one.ampacityUse === null ? '' : percent(one.ampacityUse) }}
               </td>
-              <td class="num">
-                {{
-                  one.conductorTemperatureC === null
-                    ? '> 400 °C'
-                    : formatQuantity(one.conductorTemperatureC, '°C')
-                }}
+              <td class="num warmth">
+                {{ one.conductorTemperatureC === null ? '> 400' : formatNumber(one.conductorTemperatureC) }}
+                / {{ one.peakC === null ? '—' : formatNumber(one.peakC) }}<span class="unit">&nbsp;°C</span>
               </td>
-              <td class="num">{{ one.peakC === null ? '—' : formatQuantity(one.peakC, '°C') }}</td>
               <td class="num" :title="one.voltageDropV === null ? '' : formatQuantity(one.voltageDropV, 'V')">
                 {{ percent(one.dropFraction) }}
               </td>
               <td class="governs">
                 {{ one.governs
-                }}<small v-if="one.fits && one.along.length > 0" class="soft"
-                  ><br />with another {{ one.along.map(({ kind }) => kind).join(' and ') }}</small
+                }}<small v-if="one.fits && one.along.length > 0" class="soft along"
+                  >+ {{ one.along.map(({ kind }) => kind).join(', ') }}</small
                 >
               </td>
               <td class="num">
@@ -229,8 +230,18 @@ th {
   color: var(--tv-soft);
 }
 
-.use {
+.sizes {
+  min-width: 0;
+  overflow-x: auto;
+}
+
+.use,
+.warmth {
   white-space: nowrap;
+}
+
+.along {
+  display: block;
 }
 
 .governs {
@@ -245,11 +256,11 @@ th {
 
 .track {
   display: inline-block;
-  width: 46px;
+  width: 30px;
   height: 8px;
   background: var(--tv-recess);
   border: 1px solid var(--tv-line);
-  margin-right: 0.4rem;
+  margin-right: 0.3rem;
 }
 
 .fill {

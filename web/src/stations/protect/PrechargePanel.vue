@@ -2,10 +2,8 @@
 import {
   busDevices,
   busOf,
-  busVoltageAt,
   pathOf,
   resistorDuty,
-  resistorEnergyAt,
   type PrechargeChooseInput,
   type PrechargeChooseResult,
 } from '@torvek/core/precharge';
@@ -14,15 +12,14 @@ import { computed } from 'vue';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
-import PlotView from '../../parts/plot/PlotView.vue';
-import { axis, limitLine, token } from '../../parts/plot/echarts';
 import { useJob } from '../../stores/job';
 import { useLibrary } from '../../stores/library';
+import PrechargeRise from './PrechargeRise.vue';
 import TakeButton from './TakeButton.vue';
 import { useCircuit } from './use-circuit';
 import { usePrecharge } from './use-precharge';
 
-/** Pre-charge: the rise with threshold and time limit, the resistor's energies, and the ranked resistors. */
+/** Pre-charge: the rise, what it asks of the resistor, and the ranked resistors. */
 const job = useJob();
 const shelf = useLibrary();
 const { circuitId, circuit, at } = useCircuit();
@@ -37,137 +34,6 @@ const ranked = computed(
 );
 const chosen = computed(() => circuit.value?.resistor);
 const label = (key: string) => job.design.parts[key]?.label ?? shelf.library.find(key)?.label ?? key;
-/** The next of 1, 2, 5 × a power of ten above a value. */
-function niceAbove(value: number): number {
-  const decade = 10 ** Math.floor(Math.log10(value));
-  return decade * (value <= 2 * decade ? 2 : value <= 5 * decade ? 5 : 10);
-}
-
-/** A limit more than this many times as late as the threshold is only named, so that the rise stays readable. */
-const mostShownTimes = 14;
-const endS = computed(() => {
-  if (run.value === undefined) return 1;
-  const { input, result } = run.value;
-  const risen = Math.max(result.timeConstantS * 6, (result.timeToThresholdS ?? 0) * 1.6);
-  return input.timeoutS <= risen * (mostShownTimes / 2) ? input.timeoutS * 1.04 : risen;
-});
-const points = computed<[timeS: number, voltageV: number, energyJ: number][]>(() => {
-  const input = run.value?.input;
-  if (input === undefined) return [];
-  // Denser where the curve is steep.
-  return Array.from({ length: 141 }, (_, i): [number, number, number] => {
-    const timeS = endS.value * (i / 140) ** 2;
-    return [timeS, busVoltageAt(input, timeS), resistorEnergyAt(input, timeS)];
-  });
-});
-const summary = computed(() => {
-  if (run.value === undefined) return 'Pre-charge: not computed yet.';
-  const { input, result } = run.value;
-  const reach =
-    result.timeToThresholdS === null
-      ? `never reaches the threshold; it ends at ${formatNumber(result.finalVoltageV)} V`
-      : `reaches ${formatNumber(input.thresholdFraction * 100)} % after ${formatQuantity(result.timeToThresholdS, 's')}; the limit is ${formatQuantity(input.timeoutS, 's')}`;
-  return `The bus of ${formatQuantity(input.busCapacitanceF, 'F')} ${reach}.`;
-});
-const options = computed(() => {
-  const data = points.value;
-  const now = run.value;
-  const end = endS.value;
-  return () => {
-    if (now === undefined) return {};
-    const { input, result } = now;
-    const hv = token('hv');
-    const ink = token('ink');
-    const soft = token('soft');
-    const limit = `limit ${formatQuantity(input.timeoutS, 's')}`;
-    return {
-      grid: { left: 46, right: 52, top: 30, bottom: 42 },
-      xAxis: axis('x', { name: 'time from closing the pre-charge contactor, s', min: 0, max: end }),
-      yAxis: [
-        axis('y', { name: 'bus, V', min: 0, max: Math.ceil((input.packVoltageV * 1.08) / 20) * 20 }),
-        {
-          ...axis('y', { name: 'in the resistor, J', min: 0, max: niceAbove(data.at(-1)![2] * 1.5) }),
-          position: 'right',
-          splitLine: { show: false },
-          nameTextStyle: { color: soft, fontSize: 12, align: 'right', padding: [0, -44, 0, 0] },
-        },
-      ],
-      series: [
-        {
-          id: 'rise',
-          name: 'bus, V',
-          type: 'line',
-          data: data.map(([timeS, voltageV]) => [timeS, voltageV]),
-          showSymbol: false,
-          lineStyle: { color: hv, width: 2.5 },
-          itemStyle: { color: hv },
-          tooltip: { valueFormatter: (value: unknown) => `${formatNumber(Number(value))} V` },
-          markLine: {
-            precision: 12,
-            symbol: 'none',
-            silent: true,
-            data: [
-              limitLine(
-                { y: input.packVoltageV },
-                `pack ${formatNumber(input.packVoltageV, 4)} V`,
-                ink,
-                'insideStartTop',
-              ),
-              limitLine(
-                { y: input.thresholdFraction * input.packVoltageV },
-                `threshold ${formatNumber(input.thresholdFraction * 100)} %`,
-                token('mend'),
-                'insideEndBottom',
-              ),
-              ...(input.timeoutS <= end
-                ? [limitLine({ x: input.timeoutS }, limit, token('stop'), 'insideStartTop')]
-                : []),
-            ],
-          },
-        },
-        {
-          id: 'energy',
-          name: 'in the resistor, J',
-          type: 'line',
-          yAxisIndex: 1,
-          data: data.map(([timeS, , energyJ]) => [timeS, energyJ]),
-          showSymbol: false,
-          lineStyle: { color: soft, width: 1.5, type: 'dotted' },
-          endLabel: { show: true, formatter: 'energy', color: soft, fontSize: 12, offset: [-96, 12] },
-          itemStyle: { color: soft },
-          tooltip: { valueFormatter: (value: unknown) => formatQuantity(Number(value), 'J') },
-        },
-        {
-          id: 'close',
-          type: 'scatter',
-          tooltip: { show: false },
-          data:
-            result.timeToThresholdS === null || result.timeToThresholdS > end
-              ? []
-              : [[result.timeToThresholdS, input.thresholdFraction * input.packVoltageV]],
-          symbolSize: 10,
-          itemStyle: { color: ink },
-          label: {
-            show: true,
-            position: 'right',
-            distance: 10,
-            offset: [0, 16],
-            formatter: () => `main closes, ${formatQuantity(result.timeToThresholdS ?? 0, 's')}`,
-            color: ink,
-            fontSize: 12,
-            backgroundColor: token('sheet'),
-          },
-        },
-      ],
-    };
-  };
-});
-const table = computed(() => ({
-  columns: ['time, s', 'bus, V', 'in the resistor, J'],
-  rows: points.value
-    .filter((_, i) => i % 8 === 0)
-    .map(([time, voltage, energy]) => [formatNumber(time), formatNumber(voltage), formatNumber(energy)]),
-}));
 /** Normal, shorted and repeated starts against the chosen resistor's ratings: what the findings are judged on. */
 const loads = computed(() => {
   const part = job.design.parts[chosen.value ?? ''];
@@ -216,13 +82,7 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
     </div>
     <div class="panel-split">
       <div>
-        <PlotView
-          v-if="run !== undefined"
-          :options="options"
-          :summary="summary"
-          :height="240"
-          :table="table"
-        />
+        <PrechargeRise v-if="run !== undefined" :run="run" />
         <p v-else-if="main || chosen !== undefined" class="panel-empty">
           The rise is drawn as soon as the pack, the devices’ capacitances and a resistor are given.
         </p>
