@@ -21,9 +21,7 @@ test.describe('changing the pack', () => {
     await page.getByRole('link', { name: 'Protect' }).click();
     await expect(page.locator('[data-choice="fuse"]')).toHaveAttribute('data-state', 'does not hold');
     await expect(page.locator('[data-choice="fuse"] select')).toHaveValue('calderside-f350@1');
-    const finding = page
-      .locator('[data-rule="fuse.voltage"]')
-      .filter({ hasText: 'Calderside F350-500' });
+    const finding = page.locator('[data-rule="fuse.voltage"]').filter({ hasText: 'Calderside F350-500' });
     await expect(finding).toContainText('is rated 500 V DC, the bus reaches 605 V');
     await expect(finding).toContainText('Calderside P400-700');
     // The resistor is judged beside, in a panel that is not open: it waits under a count.
@@ -129,6 +127,24 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
   await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
   await page.keyboard.press('Control+z');
   await expect(finding).toContainText('Accepted by Maren Oskarby');
+});
+
+test('an acceptance is of one part: another one in its place makes it lapse', async ({ page, open }) => {
+  await open('protect');
+  const finding = page.locator('[data-rule="contactor.make"]');
+  await expect(finding).toContainText('makes 650 A where 729 A rush in after pre-charge');
+  await finding.getByRole('button').first().click();
+  await finding.getByRole('button', { name: 'Accept with a reason' }).click();
+  await finding.getByRole('textbox').fill('Ten starts on the bench, contacts looked at');
+  await finding.getByRole('button', { name: 'Accept', exact: true }).click();
+  await expect(page.getByText('Accepted by Maren Oskarby')).toBeVisible();
+  await page
+    .locator('[data-circuits]')
+    .getByLabel('Contactors of Main', { exact: true })
+    .selectOption('hollin-k250@1');
+  await expect(finding).toContainText('makes 420 A where 729 A rush in');
+  await expect(finding).toContainText('The acceptance has lapsed: a part has been exchanged.');
+  await expect(page.getByText('Accepted by Maren Oskarby')).toHaveCount(0);
 });
 
 test('a blank job opens every station with no Stop, no NaN and no error, and says what comes next', async ({

@@ -18,7 +18,7 @@ test('a walk along the lugs asks about an odd drop, wants the current, and finds
   await expect(record).toBeDisabled();
   await expect(walk).toContainText('Say which current flowed.');
   await walk.getByLabel('Current that flowed').fill('20 A');
-  await expect(walk).toContainText('Heater + at the device: 0.021 V is far from the others.');
+  await expect(walk).toContainText('Heater + at the device: 0.021 V is far from what is usual.');
   await expect(record).toBeDisabled();
   await walk.getByRole('button', { name: 'Yes' }).click();
   await record.click();

@@ -19,7 +19,9 @@ test('another fuse in a branch turns several verdicts at once, and a ranked one 
   await row.getByLabel('Fuse of DC inlet').selectOption('calderside-f630@1');
   await expect(row.getByText('fails').first()).toBeVisible();
   const findings = page.getByLabel('Findings and working');
-  await expect(findings).toContainText('DC inlet: The cable burns before the fuse clears at 1 of 40 fault currents, at 3149 A.');
+  await expect(findings).toContainText(
+    'DC inlet: The cable burns before the fuse clears at 1 of 40 fault currents, at 3149 A.',
+  );
   await expect(findings).toContainText('may melt before Calderside F630-500');
   await expect(findings).toContainText('stands 3149 A for 261 ms, the fuse takes 2.03 s');
   await saved(page);
@@ -147,5 +149,27 @@ test('a branch behind contactors of its own shows its inrush, and a resistor tak
   await expect(page.locator('[data-direct]')).toHaveCount(0);
   await expect(page.getByText(/The bus of 220 µF reaches 95 %/)).toBeVisible();
   await expect(finding).toHaveCount(0);
+  await saved(page);
+});
+
+test('a cable of the table is taken with the lugs it needs; lugs and glands are ranked down to the thinnest', async ({
+  page,
+  open,
+}) => {
+  await open('protect?circuit=circuit-heater');
+  const choice = (kind: string) => page.locator(`[data-choice="${kind}"] select`);
+  await expect(choice('lug')).toHaveValue('penhallow-c4-m5@1');
+  const row = page.getByRole('row', { name: /^6 mm²/ });
+  await expect(row).toContainText('+ lug');
+  await row.getByRole('button', { name: 'take' }).click();
+  await expect(choice('cable')).toHaveValue('marl-x6@1');
+  await expect(choice('lug')).toHaveValue('penhallow-c6-m5@1');
+  // One step back: what was taken together goes together.
+  await page.keyboard.press('Control+z');
+  await expect(choice('cable')).toHaveValue('marl-x4@1');
+  await expect(choice('lug')).toHaveValue('penhallow-c4-m5@1');
+  await choice('cable').selectOption('marl-x0-5@1');
+  await expect(page.getByRole('row', { name: /Penhallow C0.5-M5/ })).toContainText('fits');
+  await expect(page.getByRole('row', { name: /Wendmoor G12/ })).toContainText('fits');
   await saved(page);
 });

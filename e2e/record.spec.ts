@@ -124,3 +124,32 @@ test('versions of the design are listed and any two compared', async ({ page, op
   await page.locator('[data-entry="14"]').getByRole('button').click();
   await expect(page.locator('.detail')).toContainText('4.472 V is below 36 V');
 });
+
+test('joints of a step are walked, a range that ends is read as such, a stand-in is marked', async ({
+  page,
+  open,
+}) => {
+  await open('prove');
+  const bench = page.locator('.bench');
+  await page.locator('[data-step="torque:joint-m5"]').click();
+  await expect(bench).toContainText('16 of 16 joints are recorded as expected.');
+  await expect(bench.locator('[data-measured]')).toHaveCount(0);
+  await page.locator('[data-step="insulation-positive:pack"]').click();
+  await expect(bench).toContainText('Service disconnect out, locked off and tagged');
+  await confirmGate(page);
+  await bench.locator('[data-measured]').fill('> 0.1 MΩ');
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.getByRole('alert')).toContainText('the range ends at 0.1 MΩ');
+  await bench.locator('[data-measured]').fill('> 2 GΩ');
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed more than 2000 MΩ');
+  // Where high voltage has to be on, nobody is told to take the disconnect out first.
+  await page.locator(`[data-step="${curve}"]`).click();
+  await expect(bench).toContainText('High voltage is on during this step.');
+  await expect(bench).not.toContainText('Service disconnect out, locked off and tagged before');
+  await page.locator('[data-step^="coil"]').first().click();
+  await bench.locator('[data-stand-in]').click();
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('no vehicle was measured');
+  await expect(page.locator('[data-step^="coil"]').first()).toContainText('stand-in');
+});

@@ -68,7 +68,11 @@ test('a failed step opens a deviation; what was tried and cured it stands in ord
   await snags.getByLabel('Must be gone by').selectOption('first-hv');
   await snags.getByRole('button', { name: 'Record' }).click();
   await page.locator('[data-step="polarity:pack"]').click();
-  await expect(bench.getByText(/it waits for Joints, bonds and wiring; Insulation; snag \d+ \(Bench supply on the 12 V\)/)).toBeVisible();
+  await expect(
+    bench.getByText(
+      /it waits for Joints, bonds and wiring; Insulation; snag \d+ \(Bench supply on the 12 V\)/,
+    ),
+  ).toBeVisible();
 });
 
 test('an entry made while the server is away reads waiting, with its time, and is recorded when it is back', async ({

@@ -109,7 +109,9 @@ describe('a value a thousandfold off', () => {
     // kΩ typed where MΩ are asked.
     [insulationRange, 14_200, '14200 MΩ is 71000 times the 0.2 MΩ asked'],
     [insulationRange, 0.0011, 'a thousand times as large (1.1 MΩ) would fit'],
+    [insulationRange, 0.0142, 'a thousand times as large (14.2 MΩ) would fit'],
     [bond, 12, 'a thousandth of it (12 mΩ) would fit'],
+    [bond, 2.1, 'a thousandth of it (2.1 mΩ) would fit'],
     [bond, 0.000003, '3 µΩ is 1/33333 of the 100 mΩ allowed'],
     [maker, 9, '1000 times the 9 mΩ expected'],
     [maker, 0.000009, '1/1000 of the 9 mΩ expected'],

@@ -163,11 +163,11 @@ function thousandfold(expected: Range, value: number, passes: boolean): string |
   if (min !== undefined && max === undefined && min > 0) {
     const times = size / min;
     if (passes) return times > unlikelyTimes ? about(times, `the ${q(min)} asked`) : null;
-    return times < 0.01 && value > 0 ? ask(expected, value, 'a thousand times as large', value * 1000) : null;
+    return times < 0.1 && value > 0 ? ask(expected, value, 'a thousand times as large', value * 1000) : null;
   }
   if (max !== undefined && max > 0) {
     const times = size / max;
-    if (!passes) return times > 100 ? ask(expected, value, 'a thousandth of it', value / 1000) : null;
+    if (!passes) return times > 10 ? ask(expected, value, 'a thousandth of it', value / 1000) : null;
     return times < 1 / unlikelyTimes && nominal === undefined ? about(times, `the ${q(max)} allowed`) : null;
   }
   return null;

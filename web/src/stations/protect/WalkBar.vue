@@ -62,7 +62,7 @@ const unit = (work: JointWork) => (work === 'torque' ? 'N·m' : 'V');
           .map(({ tag, value }) => `${tag}: ${formatQuantity(value, unit(work))}`)
           .join(', ')
       }}
-      {{ walk.open.value.length === 1 ? 'is' : 'are' }} far from the others. Right as
+      {{ walk.open.value.length === 1 ? 'is' : 'are' }} far from what is usual. Right as
       {{ walk.open.value.length === 1 ? 'it stands' : 'they stand' }}?
       <BButton size="sm" variant="light" @click="walk.agree">Yes</BButton>
     </p>

@@ -7,11 +7,10 @@ import { ownSheet } from '../../parts/grid/own-sheet';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import { doubtsOf } from './walk-doubts';
 
 type Typed = Record<JointWork, Record<string, number>>;
 const nothing = (): Typed => ({ torque: {}, drop: {}, bond: {} });
-/** A reading this many times the middle of its like, or that fraction of it, is asked about before it is recorded. */
-const doubtTimes = 8;
 
 /** A walk along joints or bonds: what is typed waits in the browser until it is recorded as one entry. */
 export function useWalk(
@@ -42,19 +41,7 @@ export function useWalk(
     const parsed = parseQuantity(currentText.value, 'A');
     return parsed.ok && parsed.value > 0 && parsed.value <= 10_000 ? parsed.value : null;
   });
-  const middle = computed(() => {
-    const values = list.value.map(({ value }) => Math.abs(value)).sort((a, b) => a - b);
-    return values.length < 3 ? null : values[values.length >> 1]!;
-  });
-  /** Values that look like a slip of the decimal point or of the joint; leads may be swapped. */
-  const doubts = computed(() =>
-    list.value.filter(({ id, value }) => {
-      const usual = expected(id) ?? middle.value;
-      if (usual === null || usual === 0) return false;
-      const times = Math.abs(value / usual);
-      return times > doubtTimes || times < 1 / doubtTimes;
-    }),
-  );
+  const doubts = computed(() => doubtsOf(list.value, work.value, currentA.value, expected));
   const sure = ref('');
   const asked = computed(() => JSON.stringify(doubts.value.map(({ id, value }) => [id, value])));
   const open = computed(() => (sure.value === asked.value ? [] : doubts.value));

@@ -216,8 +216,10 @@ async function record(sure = false): Promise<void> {
       data-measured
       @input="edited"
     />
-    <p v-if="!isTrace" class="soft over">
-      Beyond the range of the instrument: “&gt;” and where the range ends, for example &gt;2 GΩ.
+    <p v-if="unit.endsWith('Ω')" class="soft over">
+      Beyond the range of the instrument: “&gt;” and where the range ends, for example &gt;{{
+        unit === 'Ω' ? '60 MΩ' : '2 GΩ'
+      }}.
     </p>
     <template v-if="isTrace">
       <label :for="`${id}p`">Pack’s own voltage, V</label>
