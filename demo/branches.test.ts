@@ -66,7 +66,7 @@ describe('a branch behind contactors of its own', () => {
     const make = evaluated(design).checks.find(({ key }) => key === `contactor.make|${charger}`);
     expect(make).toMatchObject({
       state: 'raised',
-      message: expect.stringMatching(/make 300 A where 5402 A rush in without pre-charge\.$/) as unknown,
+      message: expect.stringMatching(/makes 300 A where 5402 A rush in without pre-charge\.$/) as unknown,
       parts: ['hollin-k200@1'],
     });
     expect(value(design, `precharge.direct:${charger}:inrushA`)!).toBeLessThan(

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { endRules, sizedRules, sizeTable, type CablePlace } from '@torvek/core/conductor';
+import { endRules, rankCables, sizedRules, sizeTable, type CablePlace } from '@torvek/core/conductor';
 import { coilRules, rankContactors, type ContactorPlace } from '@torvek/core/contactor';
 import { createEvaluator } from '@torvek/core/design';
 import { edit, mainCircuit, type CircuitPartKind, type Design, type Id } from '@torvek/core/document';
 import { fuseRules, rankFuses, selectiveRule, shortTimeRule, type FusePlace } from '@torvek/core/fuse';
 import { pin } from '@torvek/core/pack';
-import { catalogueOf, partKey, type Part } from '@torvek/core/parts';
+import { catalogue, catalogueOf, partKey, type Part } from '@torvek/core/parts';
 import type { PrechargeChooseResult } from '@torvek/core/precharge';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
@@ -19,10 +19,7 @@ const take = (design: Design, circuit: Id, parts: [CircuitPartKind, Part][]) =>
   edit(design, (draft) => {
     for (const [kind, part] of parts) draft.circuits[circuit]![kind] = pin(draft as Design, part);
   })?.design ?? design;
-const partOf = (key: string) =>
-  (['cable', 'lug', 'gland', 'fuse', 'contactor', 'resistor'] as const)
-    .flatMap((kind): Part[] => [...catalogueOf(kind)])
-    .find((part) => partKey(part) === key)!;
+const partOf = (key: string) => catalogue.find((part) => partKey(part) === key)!;
 /** Rules of a set that are raised at a circuit, notes left out. */
 const raised = (design: Design, circuit: Id, rules: ReadonlySet<string>) =>
   evaluate(design).checks.flatMap((check) =>
@@ -63,6 +60,18 @@ describe.each(places)('%s', (_, design, circuit) => {
       const found = raised(after, circuit, rules);
       expect([key, fits, reasons, found.length === 0]).toEqual([key, fits, reasons, fits]);
       expect(reasons.length === 0).toBe(fits);
+    }
+  });
+
+  test('cables under a finding are those of the table that fit, the smallest of the same insulation first', () => {
+    const place = evaluate(design).runs[`conductor.sizes:${circuit}`]!.input as CablePlace;
+    const fitting = sizeTable(place).filter(({ fits }) => fits);
+    for (const limitC of [105, 125, 180]) {
+      const other = (one: (typeof fitting)[number]) => Number(one.conductorMaxC !== limitC);
+      const wanted = [...fitting].sort((a, b) => other(a) - other(b) || a.areaMm2 - b.areaMm2).slice(0, 5);
+      expect(rankCables(place, limitC, {}, 5)).toMatchObject(
+        wanted.map(({ partKey: key, along }) => ({ partKey: key, fits: true, along })),
+      );
     }
   });
 

@@ -112,7 +112,7 @@ describe('the server judges', () => {
     const early = await post(resultOf(`${job}-1`, 'polarity:pack', 358, 'V'));
     expect([early.status, early.body.error.code]).toEqual([409, 'gate-closed']);
     expect(early.body.error.message).toContain(
-      'Parts and Joints, bonds and wiring and Contactors without high voltage and Insulation',
+      'Parts; Joints, bonds and wiring; Contactors without high voltage; Insulation',
     );
     await passGate('parts');
     await passGate('coils');

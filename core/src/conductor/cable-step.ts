@@ -192,11 +192,16 @@ export function cableReplacements(
 ): { suggestions: Suggestion[]; needs: string[] } {
   const place = cablePlace(subject, read);
   if (place === null || chosen === null) return { suggestions: [], needs: [] };
-  const suggestions = rankCables(place, chosen.data.conductorMaxC, {
-    cables: read.parts('cable').filter((one) => partKey(one) !== partKey(chosen)),
-    lugs: read.parts('lug'),
-    glands: read.parts('gland'),
-  }).slice(0, 4);
+  const suggestions = rankCables(
+    place,
+    chosen.data.conductorMaxC,
+    {
+      cables: read.parts('cable').filter((one) => partKey(one) !== partKey(chosen)),
+      lugs: read.parts('lug'),
+      glands: read.parts('gland'),
+    },
+    4,
+  );
   return { suggestions, needs: cableNeeds(place) };
 }
 

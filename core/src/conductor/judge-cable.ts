@@ -3,7 +3,7 @@ import { logSpaced } from '../math';
 import { catalogueOf, type PartOf } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
 import type { Suggestion } from '../finding';
-import type { CableInput } from './cable';
+import { cable, type CableInput } from './cable';
 import type { CableCriterion, CableFuse, CablePlace, Together } from './cable-place';
 import { cableDuty, type CableDutyInput } from './duty';
 import { glandProblem, rankGlands, rankLugs } from './ends';
@@ -56,6 +56,12 @@ function withstandUse(fuse: CableFuse, faultMinA: number, limitA2s: number): num
   return most;
 }
 
+/**
+ * How the load over time is judged: by a walk through it, for its peak is shown; by a walk only where the steady peak
+ * would be too hot; not at all. The second finds the same to hold as the first, in a fraction of the time.
+ */
+export type HeatOverLoad = 'walked' | 'where needed' | 'left out';
+
 /** A cable against the whole circuit: everything that a finding would say once it is taken. */
 export function judgeCable(
   part: PartOf<'cable'>,
@@ -63,6 +69,7 @@ export function judgeCable(
   ways: readonly CableInput[],
   result: Together,
   choice: EndChoice,
+  heat: HeatOverLoad = 'walked',
 ): { judged: JudgedCable[]; peakC: number | null; along: Along[] } {
   const n = formatNumber;
   const q = formatQuantity;
@@ -88,8 +95,13 @@ export function judgeCable(
           : null,
     });
   // What the mean square burns already needs no walk through the load.
-  const peakC = over || place.profile.length === 0 ? null : peakOver(place.profile, ways);
-  if (!over && place.profile.length > 0) {
+  const walks =
+    !over &&
+    place.profile.length > 0 &&
+    heat !== 'left out' &&
+    (heat === 'walked' || !standsPeak(place, ways, coolest(data.conductorMaxC, choice)));
+  const peakC = walks ? peakOver(place.profile, ways) : null;
+  if (walks) {
     const ambientC = Math.min(...ways.map((way) => way.ambientC));
     judged.push({
       name: 'load over time',
@@ -129,6 +141,19 @@ export function judgeCable(
   }
   const ends = endsOf(part, place, peakC ?? result.conductorTemperatureC, choice);
   return { judged: [...judged, ...ends.judged], peakC, along: ends.along };
+}
+
+/** What cable and lugs of a choice all stand, °C. */
+const coolest = (conductorMaxC: number, { lugs = catalogueOf('lug') }: EndChoice) =>
+  lugs.reduce((least, { data }) => Math.min(least, data.maxC), conductorMaxC);
+
+/** Whether the peak of a load, held for ever, stays below a limit: then the load stays below it whatever its course. */
+function standsPeak({ profile }: CablePlace, ways: readonly CableInput[], limitC: number): boolean {
+  const peakA = profile.reduce((most, [, currentA]) => Math.max(most, Math.abs(currentA)), 0);
+  return ways.every((way) => {
+    const { conductorTemperatureC } = cable.calculate({ ...way, currentA: peakA }).result;
+    return conductorTemperatureC !== null && conductorTemperatureC < limitC - 1;
+  });
 }
 
 /** The hottest of a load over all parts of a way, °C; null beyond 400 °C. */

@@ -7,7 +7,7 @@ import { cable, cableRules } from './cable';
 import { together, type CableCriterion, type CablePlace } from './cable-place';
 import { dropRule } from './cable-rules';
 import { cableDutyRules } from './duty';
-import { judgeCable, type Along, type EndChoice } from './judge-cable';
+import { judgeCable, type Along, type EndChoice, type HeatOverLoad } from './judge-cable';
 
 /** Share of the nominal voltage that a cable may drop where the circuit does not say. */
 export const defaultMaxDropFraction = 0.02;
@@ -30,7 +30,12 @@ export interface SizedCable extends Suggestion {
 }
 
 /** Judges one cable of a list in the place of another. */
-function size(part: PartOf<'cable'>, place: CablePlace, choice: SizeChoice): SizedCable {
+function size(
+  part: PartOf<'cable'>,
+  place: CablePlace,
+  choice: SizeChoice,
+  heat: HeatOverLoad = 'walked',
+): SizedCable {
   const { massKgPerM: _mass, ...data } = part.data;
   const parsed = place.ways.map((way) => cable.parse({ ...way, ...data }));
   const issues = parsed.flatMap((one) => (one.ok ? [] : one.issues));
@@ -57,7 +62,7 @@ function size(part: PartOf<'cable'>, place: CablePlace, choice: SizeChoice): Siz
   }
   const ways = parsed.flatMap((one) => (one.ok ? [one.input] : []));
   const result = together(ways.map((input) => cable.calculate(input).result));
-  const { judged, peakC, along } = judgeCable(part, place, ways, result, choice);
+  const { judged, peakC, along } = judgeCable(part, place, ways, result, choice, heat);
   const reasons = judged.flatMap(({ problem }) => (problem === null ? [] : [problem]));
   // What fails governs before what is only the fullest.
   const governing = judged.reduce((most, one) =>
@@ -100,15 +105,49 @@ export function sizeTable(place: CablePlace, choice: SizeChoice = {}): SizedCabl
     .map((part) => size(part, place, choice));
 }
 
-/** Cables for a place: those that fit first, of the same insulation first, the smallest first among them. */
-export function rankCables(place: CablePlace, conductorMaxC: number, choice: SizeChoice): SizedCable[] {
-  const other = (one: SizedCable) => Number(one.conductorMaxC !== conductorMaxC);
-  return sizeTable(place, choice).sort(
-    (a, b) =>
-      Number(b.fits) - Number(a.fits) ||
-      other(a) - other(b) ||
-      (a.fits ? a.areaMm2 - b.areaMm2 : a.reasons.length - b.reasons.length || b.areaMm2 - a.areaMm2),
-  );
+/** A cable that could be taken, and the ends that would go along. */
+export type RankedCable = Suggestion & Pick<SizedCable, 'along'>;
+
+/**
+ * Cables for a place, at most so many: those that fit, of the same insulation first, the smallest first among them; where
+ * none does, those with the fewest faults. Finds what the table of all would, without walking every cable through the load.
+ */
+export function rankCables(
+  place: CablePlace,
+  conductorMaxC: number,
+  choice: SizeChoice,
+  most: number,
+): RankedCable[] {
+  const { cables = catalogueOf('cable') } = choice;
+  const other = ({ data }: PartOf<'cable'>) => Number(data.conductorMaxC !== conductorMaxC);
+  const inOrder = [...cables].sort((a, b) => other(a) - other(b) || a.data.areaMm2 - b.data.areaMm2);
+  const fitting: SizedCable[] = [];
+  for (const part of inOrder) {
+    if (fitting.length === most) break;
+    if (!size(part, place, choice, 'left out').fits) continue;
+    const sized = size(part, place, choice, 'where needed');
+    if (sized.fits) fitting.push(sized);
+  }
+  const ranked =
+    fitting.length > 0
+      ? fitting
+      : inOrder
+          .map((part) => ({ part, sized: size(part, place, choice, 'where needed') }))
+          .sort(
+            (a, b) =>
+              other(a.part) - other(b.part) ||
+              a.sized.reasons.length - b.sized.reasons.length ||
+              b.sized.areaMm2 - a.sized.areaMm2,
+          )
+          .slice(0, most)
+          .map(({ sized }) => sized);
+  return ranked.map(({ partKey: key, label, fits, reasons, along }) => ({
+    partKey: key,
+    label,
+    fits,
+    reasons,
+    along,
+  }));
 }
 
 /** What a cable must have to hold in a place, in numbers. */
