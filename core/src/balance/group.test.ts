@@ -59,7 +59,8 @@ describe('grouping of measured modules', () => {
         expect(found.packAh).toBeGreaterThanOrEqual(found.asTheyComeAh);
         expect(found.groups.flatMap(({ ids }) => ids).sort()).toEqual(modules.map(({ id }) => id).sort());
       }),
-      { numRuns: 60 },
+      // Exchanges two by two from large with small end at 367 here.
+      { numRuns: 60, examples: [[[4, [104, 97, 83, 84, 106, 80, 99, 83]]]] },
     );
   });
 

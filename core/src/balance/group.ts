@@ -30,8 +30,8 @@ export interface Grouping {
 
 /**
  * Groups measured modules so that the pack loses least. Strings: sorted by capacity and cut, which is the best there is,
- * for the weakest of each sets it. Steps: large with small, then exchanged two by two while the weakest step gains, or
- * stays and resistances come closer.
+ * for the weakest of each sets it. Steps: large with small, and as they came, each then exchanged two by two and
+ * parted anew while the weakest step gains, or stays and resistances come closer; the better of both.
  *
  * @param size modules in a group
  * @throws when a group is not of 1 or more
@@ -42,8 +42,8 @@ export function groupModules(modules: readonly GroupModule[], size: number, way:
   const sorted = [...modules].sort((a, b) => b.capacityAh - a.capacityAh || (a.id < b.id ? -1 : 1));
   // The weakest are left over.
   const used = sorted.slice(0, count * size);
-  const groups = way === 'series' ? cut(used, size) : paired(used, count);
   const asTheyCome = cut(modules.slice(0, count * size), size);
+  const groups = way === 'series' ? cut(used, size) : bestOf(paired(used, count), settled(asTheyCome, used));
   return {
     groups: groups.map((own) => groupOf(own, way)),
     packAh: packOf(groups, way),
@@ -72,9 +72,26 @@ function paired(modules: readonly GroupModule[], count: number): GroupModule[][]
     const open = groups.filter((own) => own.length < size);
     open.reduce((least, own) => (sumOf(own) < sumOf(least) ? own : least)).push(module);
   }
-  for (let round = 0; round < 200 && exchange(groups); round += 1);
+  return settle(groups);
+}
+
+/** As they came, the weak ones that are left over exchanged for those that are used; then exchanges. */
+function settled(asTheyCome: readonly GroupModule[][], used: readonly GroupModule[]): GroupModule[][] {
+  const came = new Set(asTheyCome.flat());
+  const fresh = used.filter((one) => !came.has(one));
+  const kept = new Set(used);
+  const groups = asTheyCome.map((own) => own.map((one) => (kept.has(one) ? one : fresh.pop()!)));
+  return settle(groups);
+}
+
+/** Exchanges two by two until none helps; then any two groups parted anew, which two exchanges at once may need. */
+function settle(groups: GroupModule[][]): GroupModule[][] {
+  for (let round = 0; round < 200 && (exchange(groups) || partAnew(groups)); round += 1);
   return groups;
 }
+
+const bestOf = (a: GroupModule[][], b: GroupModule[][]) =>
+  packOf(b, 'parallel') > packOf(a, 'parallel') ? b : a;
 
 /** Makes the exchange of two modules that helps most between the two groups it touches; false: none helps. */
 function exchange(groups: GroupModule[][]): boolean {
@@ -99,6 +116,34 @@ function exchange(groups: GroupModule[][]): boolean {
     }
   best?.swap();
   return best !== null;
+}
+
+/** Larger groups have too many ways to be parted. */
+const largestParted = 6;
+
+/** Parts the first two groups anew that gain by it; false: none does. */
+function partAnew(groups: GroupModule[][]): boolean {
+  for (let a = 0; a < groups.length; a += 1)
+    for (let b = a + 1; b < groups.length; b += 1) {
+      const all = [...groups[a]!, ...groups[b]!];
+      const size = groups[a]!.length;
+      if (size > largestParted) return false;
+      const cost = (one: GroupModule[], other: GroupModule[]) =>
+        costOf(one) + costOf(other) + apart(one, other);
+      let least = cost(groups[a]!, groups[b]!) - 1e-9;
+      let found = false;
+      // The first module stays: the other half would only name the groups the other way round.
+      for (let mask = 1; mask < 1 << all.length; mask += 2) {
+        const one = all.filter((_, i) => (mask >> i) & 1);
+        if (one.length !== size) continue;
+        const other = all.filter((_, i) => !((mask >> i) & 1));
+        const here = cost(one, other);
+        if (here >= least) continue;
+        [least, found, groups[a], groups[b]] = [here, true, one, other];
+      }
+      if (found) return true;
+    }
+  return false;
 }
 
 /** Squares pull the sums together, and so lift the lowest. */

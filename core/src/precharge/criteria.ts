@@ -36,6 +36,10 @@ export interface ResistorDuty {
   shortedPowerW: number;
 }
 
+/** How often it starts, in words. */
+export const startsAMinute = (attemptsPerMinute: number): string =>
+  attemptsPerMinute === 1 ? 'one start a minute' : `${formatNumber(attemptsPerMinute)} starts a minute`;
+
 /** What a resistor does in a place. Source: first-order RC circuit with a parallel load. */
 export function resistorDuty(resistor: ResistorRatings, place: ResistorPlace): ResistorDuty {
   const { packVoltageV, timeoutS, thresholdFraction, attemptsPerMinute, parallelLoadOhm } = place;
@@ -134,7 +138,7 @@ export function resistorCriteria(
       rule: resistorRules.repeated,
       problem:
         duty.averagePowerW > continuousW
-          ? `takes ${q(duty.averagePowerW, 'W')} on average at ${n(attemptsPerMinute)} starts a minute, it is made for ${q(continuousW, 'W')}`
+          ? `takes ${q(duty.averagePowerW, 'W')} on average at ${startsAMinute(attemptsPerMinute)}, it is made for ${q(continuousW, 'W')}`
           : null,
       values: [{ label: 'repeated starts', value: duty.averagePowerW, unit: 'W' }, power, starts],
     },
@@ -142,7 +146,7 @@ export function resistorCriteria(
       rule: resistorRules.repeatedOnShort,
       problem:
         duty.shortedPowerW > continuousW
-          ? `takes ${q(duty.shortedPowerW, 'W')} on average at ${n(attemptsPerMinute)} starts a minute on a short, it is made for ${q(continuousW, 'W')}`
+          ? `takes ${q(duty.shortedPowerW, 'W')} on average at ${startsAMinute(attemptsPerMinute)} on a short, it is made for ${q(continuousW, 'W')}`
           : null,
       values: [{ label: 'repeated starts on a short', value: duty.shortedPowerW, unit: 'W' }, power, starts],
     },
@@ -170,7 +174,7 @@ export function resistorNeeds(place: ResistorPlace, idealOhm: number): string[] 
   return [
     `about ${q(idealOhm, 'Ω')}`,
     `${q(Math.max(shortedEnergyJ, energyJ), 'J')} in one pulse of ${q(place.timeoutS, 's')}`,
-    `${q(shortedPowerW, 'W')} on average at ${formatNumber(place.attemptsPerMinute)} starts a minute`,
+    `${q(shortedPowerW, 'W')} on average at ${startsAMinute(place.attemptsPerMinute)}`,
     `${q(place.packVoltageV, 'V')}`,
   ];
 }

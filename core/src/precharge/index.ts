@@ -8,7 +8,7 @@ export {
   type RankedResistor,
 } from './choose';
 export { inrushPeakA, type InrushLoop } from './inrush';
-export { resistorDuty, type ResistorDuty, type ResistorPlace } from './criteria';
+export { resistorDuty, startsAMinute, type ResistorDuty, type ResistorPlace } from './criteria';
 export { fillingCircuits, pathOf } from './path-step';
 export { prechargeFit, type PrechargeFitInput, type PrechargeFitResult } from './fit';
 export {

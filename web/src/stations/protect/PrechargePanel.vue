@@ -4,6 +4,7 @@ import {
   busOf,
   pathOf,
   resistorDuty,
+  startsAMinute,
   type PrechargeChooseInput,
   type PrechargeChooseResult,
 } from '@torvek/core/precharge';
@@ -42,7 +43,7 @@ const loads = computed(() => {
   if (choice === undefined || part?.kind !== 'resistor') return [];
   const { pulseEnergyJ, continuousW } = part.data;
   const duty = resistorDuty(part.data, choice);
-  const starts = `${formatNumber(choice.attemptsPerMinute)} starts a minute`;
+  const starts = startsAMinute(choice.attemptsPerMinute);
   return [
     { label: 'a start', takes: duty.energyJ, may: pulseEnergyJ, unit: 'J' },
     {
