@@ -115,7 +115,7 @@ test('parts go out as CSV, come back changed as next revisions, and a design lea
 test('somebody who only looks finds parts and can change none', async ({ page, server, signIn }) => {
   await signIn('witness');
   await page.goto(`${server.url}/library?kind=lug`);
-  await expect(page.locator('[data-part]')).toHaveCount(14);
+  await expect(page.locator('[data-part]')).toHaveCount(28);
   await page.getByLabel('Search in parts').fill('m12');
   await expect(page.locator('[data-part]')).toHaveCount(1);
   await page.getByLabel('Search in parts').fill('nothing like it');

@@ -12,9 +12,8 @@ for (const station of places) {
     test.slow();
     await open(station);
     const fields = page.locator('main input[inputmode]');
-    expect(
-      (await fields.count()) + (await page.locator('[role="gridcell"][aria-readonly="false"]').count()),
-    ).toBeGreaterThan(5);
+    const editable = page.locator('[role="gridcell"][aria-readonly="false"]');
+    await expect.poll(async () => (await fields.count()) + (await editable.count())).toBeGreaterThan(5);
     for (const folded of await page.locator('main details:not([open]) > summary').all()) await folded.click();
     const count = await fields.count();
     for (let i = 0; i < count; i += 1) {
@@ -23,10 +22,9 @@ for (const station of places) {
       await input.fill(odd[i % odd.length]!);
       await input.press('Tab');
     }
-    const cells = page.locator('[role="gridcell"][aria-readonly="false"]');
     // Every other cell: rows and columns of a grid take turns all the same.
-    for (let i = 0; i < (await cells.count()); i += 2) {
-      await cells.nth(i).click();
+    for (let i = 0; i < (await editable.count()); i += 2) {
+      await editable.nth(i).click();
       await page.keyboard.press('F2');
       await page.keyboard.press('Control+a');
       await page.keyboard.insertText(odd[i % odd.length]!);

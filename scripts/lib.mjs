@@ -129,11 +129,27 @@ export async function buildAndServeDemo() {
 
 /** Replaces this process's work by the server: its signals and its end are ours. */
 export function serve(args = [], stdio = 'inherit') {
-  const child = spawn(process.execPath, [serverMain, ...args], { cwd: root, stdio });
+  let child = spawn(process.execPath, [serverMain, ...args], { cwd: root, stdio });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
-  child.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 0)));
+  let starts = [Date.now()];
+  const ended = (code, signal) => {
+    starts = starts.filter((at) => at > Date.now() - 60_000);
+    if (code !== unforeseen || starts.length >= mostStartsAMinute) process.exit(signal ? 1 : (code ?? 0));
+    starts.push(Date.now());
+    console.error('Torvek ended by an error that nobody foresaw (its log says which) and is started again.');
+    child = spawn(process.execPath, [serverMain, ...args.filter((one) => one !== '--await-build')], {
+      cwd: root,
+      stdio: 'inherit',
+    });
+    child.on('exit', ended);
+  };
+  child.on('exit', ended);
   return child;
 }
+
+/** The server's exit code after an error that nobody foresaw: it was ended in order and may be started again. */
+const unforeseen = 70;
+const mostStartsAMinute = 5;
 
 /** Installs Debian's Chromium when there is none (browser tests and screenshots). */
 export function ensureChromium() {

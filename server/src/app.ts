@@ -10,6 +10,7 @@ import { fileRoutes } from './files/routes';
 import { jsonBody, rawBody } from './http/body';
 import { HttpError, notFound } from './http/errors';
 import { guard } from './http/guard';
+import { plainError } from './http/plain-error';
 import { rateLimits } from './http/limits';
 import { mount, route, type Route } from './http/route';
 import { instrumentRoutes } from './instruments/routes';
@@ -54,10 +55,13 @@ export function routeTable(rooms: Rooms): Route[] {
 export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions): express.Express {
   const app = express();
   app.disable('x-powered-by');
+  // One way to write each path: limits and routes cannot disagree about another.
+  app.enable('case sensitive routing');
+  app.enable('strict routing');
   app.use(helmet({ contentSecurityPolicy: { directives: contentPolicy }, strictTransportSecurity: false }));
   app.use(guard(allowedHosts));
 
-  const api = express.Router();
+  const api = express.Router({ caseSensitive: true, strict: true });
   api.use(...rateLimits());
   mount(api, routeTable(rooms), rooms.sessions, { json: jsonBody, raw: rawBody });
   api.use(() => {
@@ -72,7 +76,7 @@ export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions
   if (webFolder !== null && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use((error: unknown, request: Request, response: Response, _next: NextFunction) => {
     const known = asHttpError(error);
-    if (known.status >= 500) logger.error({ err: error, path: request.path }, 'request failed');
+    if (known.status >= 500) logger.error({ error: plainError(error), path: request.path }, 'request failed');
     else if (noteworthy.has(known.code))
       logger.warn({ code: known.code, path: request.path, from: request.ip }, 'request refused');
     response.status(known.status).json(known.body());
@@ -127,6 +131,9 @@ function asHttpError(error: unknown): HttpError {
       `the body is larger than ${(limit ?? 0) / 1024 / 1024} MB (${limit ?? 0} bytes)`,
     );
   }
+  // Two of them came at once, or an id was made twice.
+  if ((error as { code?: unknown }).code === '23505')
+    return new HttpError(409, 'taken', 'this is there already, under the same id or name');
   if (typeof status === 'number' && status >= 400 && status < 500)
     return new HttpError(status, 'bad-request', 'the request cannot be read');
   return new HttpError(500, 'internal', 'something failed on the server; its log says what');

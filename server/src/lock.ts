@@ -2,9 +2,10 @@ import { createHash } from 'node:crypto';
 import { mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { Refused } from './refused';
 
 /** Somebody else uses the data folder. */
-export class FolderTaken extends Error {}
+export class FolderTaken extends Refused {}
 
 /**
  * Takes the data folder for this process. On Linux it listens on an abstract socket named after the folder, which

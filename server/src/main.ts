@@ -5,7 +5,9 @@ import { readConfig } from './config';
 import { openDatabase } from './database';
 import { demoIsDue, seedDemo } from './demo/seed';
 import { serveLive } from './live/socket';
-import { FolderTaken, takeFolder } from './lock';
+import { takeFolder } from './lock';
+import { Refused, refuseLostDatabase } from './refused';
+import { plainError } from './http/plain-error';
 import { openRooms } from './rooms';
 
 /**
@@ -20,6 +22,7 @@ async function start(): Promise<void> {
   const database = await openDatabase(config.dataFolder, config.databaseUrl);
   const demoMode = process.argv.includes('--demo');
   const rooms = openRooms(database, config.dataFolder, { demoMode });
+  await refuseLostDatabase(rooms);
   const restored = await rooms.ledger.reconcile();
   if (restored > 0) logger.warn({ restored }, 'entries brought back from the journal');
   if (demoMode && (await demoIsDue(rooms))) await seedDemo(database, config.dataFolder);
@@ -34,18 +37,30 @@ async function start(): Promise<void> {
     console.log(`Torvek is ready at http://${config.host}:${port}/`);
   });
   const live = serveLive(server, rooms, config.allowedHosts);
-  const stop = () => {
+  let stopping = false;
+  const stop = (code: number) => {
+    if (stopping) return;
+    stopping = true;
     live.close();
     server.close();
     server.closeAllConnections();
-    void database.close().then(() => {
+    const end = () => {
       release();
-      process.exit(0);
-    });
+      process.exit(code);
+    };
+    database.close().then(end, end);
   };
-  process.once('SIGTERM', stop);
-  process.once('SIGINT', stop);
+  process.once('SIGTERM', () => stop(0));
+  process.once('SIGINT', () => stop(0));
+  // Nobody foresaw it, so nobody knows what still holds: end in order; whoever started this starts it anew.
+  process.on('uncaughtException', (error: unknown) => {
+    logger.fatal({ error: plainError(error) }, 'ended by an error that nobody foresaw');
+    stop(unforeseen);
+  });
 }
+
+/** The exit code after which the starter starts the server again; see `serve` in scripts/lib.mjs. */
+const unforeseen = 70;
 
 /** Resolves at the parent process's message; when the parent goes without one, so does this process. */
 function wordOfParent(): Promise<void> {
@@ -60,7 +75,7 @@ function wordOfParent(): Promise<void> {
 }
 
 function fail(error: unknown): void {
-  console.error(error instanceof FolderTaken ? `Torvek: ${error.message}` : error);
+  console.error(error instanceof Refused ? `Torvek: ${error.message}` : plainError(error));
   process.exit(1);
 }
 

@@ -3,6 +3,7 @@ import { systemClock, type Clock } from './clock';
 import type { Database } from './database';
 import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
+import type { Disk } from './files/disk';
 import { Files } from './files/files';
 import { Instruments } from './instruments/instruments';
 import { LibraryParts } from './library/parts';
@@ -34,12 +35,14 @@ export interface RoomOptions {
   clock?: Clock;
   /** The invented people of the demo may sign in. */
   demoMode?: boolean;
+  /** What writes the journal; tests let it fail. */
+  disk?: Disk;
 }
 
 export function openRooms(
   database: Database,
   dataFolder: string,
-  { clock = systemClock, demoMode = false }: RoomOptions = {},
+  { clock = systemClock, demoMode = false, disk }: RoomOptions = {},
 ): Rooms {
   const jobs = new Jobs(database, clock);
   const hub = new Hub();
@@ -53,7 +56,7 @@ export function openRooms(
     library: new LibraryParts(database, clock),
     jobs,
     changes: new Changes(database, jobs, clock, hub),
-    ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal')), clock, hub),
+    ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal'), disk), clock, hub),
     releases: new Releases(database, jobs, clock),
     files: new Files(database, join(dataFolder, 'files'), clock),
     hub,

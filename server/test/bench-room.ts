@@ -11,6 +11,7 @@ import { libraryBus } from '../../demo/library-bus';
 import { createApp } from '../src/app';
 import type { Clock } from '../src/clock';
 import { openPglite, type Database } from '../src/database';
+import type { Disk } from '../src/files/disk';
 import type { ChangeRequest } from '../src/jobs/changes';
 import { sessionCookie } from '../src/people/sessions';
 import { openRooms, type Rooms } from '../src/rooms';
@@ -37,10 +38,14 @@ export interface Bench {
   close(): Promise<void>;
 }
 
-export async function openBench(demoMode = false): Promise<Bench> {
+export async function openBench(demoMode = false, disk?: Disk): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), 'torvek-test-'));
   const database = await openPglite(null, new Blob([readFileSync(templatePath)]));
-  const rooms = openRooms(database, folder, { clock: new TickingClock(), demoMode });
+  const rooms = openRooms(database, folder, {
+    clock: new TickingClock(),
+    demoMode,
+    ...(disk !== undefined && { disk }),
+  });
   const bare = createApp({
     rooms,
     logger: pino({ level: 'silent' }),

@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import type { AddressInfo } from 'node:net';
+import { connect, type AddressInfo } from 'node:net';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
 import { WebSocket } from 'ws';
@@ -72,4 +72,32 @@ test('changes and entries of the watched job arrive, of others not; a session th
   await request(bench.app).post('/api/jobs/job-bus/entries').send(positionRequest('live-4'));
   expect((await closed)[0]).toBe(4401);
   expect(heard).toHaveLength(2);
+});
+
+test('whoever dials and hangs up at any moment ends nothing', async () => {
+  const cookie = await signIn(bench.rooms, 'Mia', ['witness']);
+  const [host, port] = base.split(':') as [string, string];
+  const upgrade = (more: string) =>
+    `GET /api/live HTTP/1.1\r\nHost: ${base}\r\nOrigin: http://${base}\r\nConnection: Upgrade\r\nUpgrade: websocket\r\nSec-WebSocket-Version: 13\r\nSec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r\n${more}\r\n`;
+  const texts = [
+    upgrade(''),
+    upgrade(`Cookie: ${cookie}\r\n`),
+    upgrade('').replace('dGhlIHNhbXBsZSBub25jZQ==', 'no key'),
+    upgrade(`Cookie: ${cookie}\r\n`).replace('dGhlIHNhbXBsZSBub25jZQ==', 'no key'),
+    `${upgrade(`Cookie: ${cookie}\r\n`)}\u00ff\u00ff\u00ff not a frame`,
+    'GET /api/live HTTP/1.1\r\nHost',
+  ];
+  for (const text of texts)
+    for (const waitMs of [0, 0, 1, 5, 20]) {
+      const line = connect(Number(port), host);
+      line.on('error', () => undefined);
+      await once(line, 'connect');
+      line.write(text, 'latin1');
+      if (waitMs > 0) await new Promise((resolve) => setTimeout(resolve, waitMs));
+      line.resetAndDestroy();
+    }
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  const line = dial({ cookie });
+  await once(line, 'open');
+  line.close();
 });

@@ -95,14 +95,28 @@ describe('signing in', () => {
   test('the wait ends after a quarter of an hour, and a success starts the count anew', () => {
     let now = 0;
     const attempts = new Attempts(() => now);
-    for (let i = 0; i < 5; i += 1) attempts.failed('Cy');
-    expect(() => attempts.admit(' CY')).toThrow('try again in 15 min');
+    for (let i = 0; i < 5; i += 1) attempts.take('Cy');
+    expect(() => attempts.take(' CY')).toThrow('try again in 15 min');
     now += 15 * 60_000 + 1;
-    expect(() => attempts.admit('Cy')).not.toThrow();
-    for (let i = 0; i < 4; i += 1) attempts.failed('Cy');
-    attempts.succeeded('Cy');
-    attempts.failed('Cy');
-    expect(() => attempts.admit('Cy')).not.toThrow();
+    for (let i = 0; i < 4; i += 1) attempts.take('Cy');
+    attempts.take('Cy')();
+    for (let i = 0; i < 5; i += 1) attempts.take('Cy');
+    expect(() => attempts.take('Cy')).toThrow('too many wrong passwords');
+  });
+
+  test('of fifty wrong passwords at once five are looked at', async () => {
+    const other = await openBench();
+    await signIn(other.rooms, 'Kim', ['designer']);
+    const answers = await Promise.all(
+      Array.from({ length: 50 }, (_, i) =>
+        request(other.bare)
+          .post('/api/session')
+          .send({ name: i % 2 === 0 ? 'Kim' : ' kIM ', password: `wrong password ${i}` }),
+      ),
+    );
+    const count = (status: number) => answers.filter((answer) => answer.status === status).length;
+    expect([count(401), count(429)]).toEqual([5, 45]);
+    await other.close();
   });
 
   test('signing out ends this session; everywhere ends all', async () => {

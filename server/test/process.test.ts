@@ -1,4 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, expect, test } from '@jest/globals';
@@ -24,4 +25,26 @@ test('kills during writes lose nothing acknowledged, and repeated requests doubl
   expect(acknowledged).toBeGreaterThan(10);
   expect({ missing, doubled, chainFits }).toEqual({ missing: [], doubled: 0, chainFits: true });
   expect(found).toBe(acknowledged);
+});
+
+test('an empty database beside journals is refused in words, by the server and by verify; nothing is made', async () => {
+  folder = mkdtempSync(join(tmpdir(), 'torvek-lost-'));
+  const journal = join(folder, 'journal');
+  mkdirSync(journal);
+  writeFileSync(join(journal, 'job-shop.jsonl'), '{"seq":1,"sha256":"","text":""}\n');
+  await expect(startProcess(folder)).rejects.toThrow(
+    /Torvek: the database of .* is empty, but the journals of 1 job lie beside it \(job-shop\)/,
+  );
+  const verify = (data: string) =>
+    spawnSync(process.execPath, ['--liftoff-only', '--import', 'tsx', 'server/src/verify.ts'], {
+      env: { ...process.env, TORVEK_DATA: data, NODE_OPTIONS: '' },
+      encoding: 'utf8',
+    });
+  expect(verify(folder)).toMatchObject({ status: 2, stderr: expect.stringContaining('job-shop') as unknown });
+  const nowhere = join(folder, 'nowhere');
+  expect(verify(nowhere)).toMatchObject({
+    status: 2,
+    stderr: `Torvek: the data folder ${nowhere} does not exist\n`,
+  });
+  expect(existsSync(nowhere)).toBe(false);
 });

@@ -88,6 +88,93 @@ describe('the log', () => {
   });
 });
 
+test('an error of the database stands in the log without what was sent', async () => {
+  const lines: string[] = [];
+  const stream = new Writable({
+    write(chunk: Buffer, _encoding, done) {
+      lines.push(chunk.toString());
+      done();
+    },
+  });
+  const other = await openBench();
+  const app = createApp({
+    rooms: other.rooms,
+    logger: pino({ level: 'trace' }, stream),
+    allowedHosts: new Set(['127.0.0.1']),
+    webFolder: null,
+  });
+  const cookie = await signIn(other.rooms, 'Kim', ['owner']);
+  const person = { id: 'person-other', name: 'Another', roles: ['witness'], password: 'some long secret' };
+  // What the database says of it holds the statement, its parameters and the row.
+  await other.database.execute("ALTER TABLE people ADD CONSTRAINT nobody CHECK (name <> 'Another')");
+  const { status, body } = await request(app).post('/api/people').set('Cookie', cookie).send(person);
+  expect([status, body.error.code]).toEqual([500, 'internal']);
+  const text = lines.join('');
+  expect(text).toContain('"code":"23514"');
+  expect(text).toContain('"path":"/api/people"');
+  for (const secret of ['argon2id', 'some long secret', 'person-other', 'INSERT INTO', 'Another'])
+    expect([secret, text.includes(secret)]).toEqual([secret, false]);
+  // An id that is taken is no failure of the server.
+  const taken = await request(app)
+    .post('/api/people')
+    .set('Cookie', cookie)
+    .send({ ...person, id: 'person-kim', name: 'Zoe' });
+  expect([taken.status, taken.body.error.code]).toEqual([409, 'taken']);
+  await other.close();
+});
+
+describe('paths and characters', () => {
+  test('a path has one way to be written: another neither signs in nor passes the limit', async () => {
+    const other = await openBench();
+    for (const path of ['/api/session/', '/api/Session', '/API/session', '/api//session', '/api/owner/'])
+      expect([
+        path,
+        (await request(other.bare).post(path).send({ name: 'a', password: 'b' })).status,
+      ]).toEqual([path, 404]);
+    await other.close();
+  });
+
+  test('what cannot be recorded is refused at every door, parameters too, before anything is written', async () => {
+    const { app } = bench;
+    const before = await bench.rooms.jobs.list();
+    for (const bad of ['a\u0000b', 'a\ud800b']) {
+      for (const [path, sent] of [
+        ['/api/jobs', { id: 'job-x', name: bad }],
+        ['/api/people', { id: bad, name: 'Zoe', roles: ['witness'], password: testPassword }],
+        ['/api/session', { name: bad, password: testPassword }],
+        ['/api/session', { name: 'Kim', password: bad }],
+      ] as const) {
+        const { status, body } = await request(app).post(path).send(sent);
+        expect([path, status, body.error.code]).toEqual([path, 422, 'invalid-input']);
+      }
+    }
+    for (const path of [
+      '/api/jobs/%00',
+      '/api/jobs/a%00b/entries',
+      '/api/jobs/%00/files',
+      '/api/people/%00',
+      '/api/jobs/x/changes?after=%00',
+    ]) {
+      const { status } = await request(app).get(path);
+      expect([path, [404, 422].includes(status)]).toEqual([path, true]);
+    }
+    expect(await bench.rooms.jobs.list()).toEqual(before);
+  });
+
+  test('an id of a job can name a file anywhere; the files of an unknown job are not there', async () => {
+    for (const id of ['ä'.repeat(80), 'a/b', '..', 'a b', ''])
+      expect([id, (await request(bench.app).post('/api/jobs').send({ id, name: 'X' })).status]).toEqual([
+        id,
+        422,
+      ]);
+    const { body } = await request(bench.app).post('/api/jobs').send({ id: 'ä', name: 'X' });
+    expect(body.error.issues).toEqual([
+      { path: 'id', message: 'may hold letters without accents, digits, _ and -' },
+    ]);
+    expect((await request(bench.app).get('/api/jobs/unknown/files')).status).toBe(404);
+  });
+});
+
 test('tokens and passwords lie in no file of the data folder as they are', async () => {
   const cookie = await signIn(bench.rooms, 'Lou', ['technician']);
   const token = cookie.split('=')[1]!;

@@ -1,17 +1,21 @@
 import {
   closeSync,
   existsSync,
+  fstatSync,
   fsyncSync,
+  ftruncateSync,
   mkdirSync,
   openSync,
   readdirSync,
   readFileSync,
   renameSync,
   rmSync,
+  statSync,
   truncateSync,
-  writeSync,
 } from 'node:fs';
 import { basename, join } from 'node:path';
+import { nodeDisk, noRoom, syncFolder, writeWhole, type Disk } from '../files/disk';
+import { HttpError } from '../http/errors';
 
 export interface JournalLine {
   seq: number;
@@ -49,7 +53,11 @@ export const textOf = ({ raw }: Pick<JournalEntry, 'raw'>): string =>
 export class Journal {
   private readonly lasts = new Map<string, Head | null>();
 
-  constructor(private readonly folder: string) {
+  /** @param disk what writes; tests let it fail */
+  constructor(
+    private readonly folder: string,
+    private readonly disk: Disk = nodeDisk,
+  ) {
     mkdirSync(folder, { recursive: true });
   }
 
@@ -70,7 +78,12 @@ export class Journal {
 
   /** The database has the entry. A crash before this line only means that the entry is looked for again at start. */
   commit(job: string, { seq, sha256 }: Head): void {
-    this.write(job, { committed: seq, sha256 }, false);
+    try {
+      this.write(job, { committed: seq, sha256 }, false);
+    } catch (error) {
+      // The entry itself is on the disk and in the database: a full disk takes nothing of it back.
+      if (!(error instanceof HttpError)) throw error;
+    }
   }
 
   /** The database had the entry, lost it, and has it again. */
@@ -92,11 +105,15 @@ export class Journal {
     );
     const file = openSync(this.path(job), 'wx');
     try {
-      writeSync(file, text.length === 0 ? '' : `${text.join('\n')}\n`);
+      writeWhole(file, Buffer.from(text.length === 0 ? '' : `${text.join('\n')}\n`), this.disk);
       fsyncSync(file);
+    } catch (error) {
+      rmSync(this.path(job), { force: true });
+      throw noRoom(error) ?? error;
     } finally {
       closeSync(file);
     }
+    syncFolder(this.folder);
     this.lasts.delete(job);
   }
 
@@ -104,6 +121,13 @@ export class Journal {
   disown(job: string): void {
     rmSync(this.path(job), { force: true });
     this.lasts.delete(job);
+  }
+
+  /** Jobs that have a journal with something in it. */
+  jobs(): string[] {
+    return readdirSync(this.folder)
+      .filter((name) => name.endsWith('.jsonl') && statSync(join(this.folder, name)).size > 0)
+      .map((name) => decodeURIComponent(name.slice(0, -'.jsonl'.length)));
   }
 
   /** Every file of the journal, for a backup. */
@@ -122,12 +146,15 @@ export class Journal {
     for (const { name, bytes } of files) {
       const file = openSync(join(this.folder, basename(name)), 'w');
       try {
-        writeSync(file, bytes);
+        writeWhole(file, bytes, this.disk);
         fsyncSync(file);
+      } catch (error) {
+        throw noRoom(error) ?? error;
       } finally {
         closeSync(file);
       }
     }
+    syncFolder(this.folder);
     this.lasts.clear();
   }
 
@@ -171,14 +198,21 @@ export class Journal {
     if (end < bytes.length) truncateSync(path, end);
   }
 
+  /** @throws HttpError 507 when there is no room: then nothing of the line is left in the file */
   private write(job: string, line: Written, sync = true): void {
+    const fresh = !existsSync(this.path(job));
     const file = openSync(this.path(job), 'a');
+    const before = fstatSync(file).size;
     try {
-      writeSync(file, `${JSON.stringify(line)}\n`);
+      writeWhole(file, Buffer.from(`${JSON.stringify(line)}\n`), this.disk);
       if (sync) fsyncSync(file);
+    } catch (error) {
+      ftruncateSync(file, before);
+      throw noRoom(error) ?? error;
     } finally {
       closeSync(file);
     }
+    if (fresh) syncFolder(this.folder);
   }
 
   private path(job: string): string {

@@ -171,8 +171,10 @@ export class Ledger {
         const draft = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
         const entry = this.complete(job, draft, await this.tail(jobId, db));
         const text = this.canonical(entry);
-        line = { seq: entry.seq, sha256: hashText(text), text };
-        this.journal.append(jobId, line);
+        const written = { seq: entry.seq, sha256: hashText(text), text };
+        this.journal.append(jobId, written);
+        // From here on it stands there, and has to be taken back should the database refuse it.
+        line = written;
         await insertEntry(db, entry, line);
         // Before the commit: the next append, which waits for the job's row, judges with this entry.
         return this.keep({ ...entry, sha256: line.sha256 });

@@ -6,7 +6,6 @@ import {
   jointWorks,
   looks,
   soloMeasures,
-  unrecordable,
   type BalanceGear,
   type Instrument,
   type JointWork,
@@ -207,8 +206,6 @@ export const entryDoor = {
     }),
   cross(input: EntryRequest, issue: (path: string, message: string) => void) {
     if (Number.isNaN(Date.parse(input.takenAt))) issue('takenAt', 'must be a time (ISO 8601)');
-    const bad = unrecordable(input);
-    if (bad !== null) issue(bad, 'holds a character that cannot be recorded');
     if (input.kind === 'position') {
       for (const field of ['linksOut', 'serviceDisconnect', 'mains'] as const)
         if ((input[field] === undefined) !== (input.open !== undefined))

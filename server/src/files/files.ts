@@ -7,13 +7,14 @@ import {
   openSync,
   readFileSync,
   renameSync,
-  writeSync,
+  rmSync,
 } from 'node:fs';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { HttpError, invalidInput, notFound } from '../http/errors';
+import { noRoom, syncFolder, writeWhole } from './disk';
 
 /** Largest file. */
 export const fileLimitBytes = 20 * 1024 * 1024;
@@ -143,12 +144,16 @@ export class Files {
     const half = `${path}.${process.pid}.part`;
     const file = openSync(half, 'w');
     try {
-      writeSync(file, bytes);
+      writeWhole(file, bytes);
       fsyncSync(file);
+    } catch (error) {
+      rmSync(half, { force: true });
+      throw noRoom(error) ?? error;
     } finally {
       closeSync(file);
     }
     renameSync(half, path);
+    syncFolder(this.folder);
   }
 
   private path(sha256: string): string {

@@ -10,7 +10,7 @@ export function fileRoutes({ files, jobs }: Rooms): Route[] {
       method: 'get',
       path: '/jobs/:job/files',
       role: 'witness',
-      handle: ({ params }) => files.list(params.job!),
+      handle: async ({ params }) => files.list((await jobs.get(params.job!)).id),
     }),
     route<Uint8Array>({
       method: 'post',

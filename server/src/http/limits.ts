@@ -4,20 +4,28 @@ import { HttpError } from './errors';
 
 const minuteMs = 60_000;
 
+/** A path as the routes know it, should somebody write it otherwise. */
+const plainPath = (path: string) =>
+  path
+    .toLowerCase()
+    .replace(/\/{2,}/g, '/')
+    .replace(/(?<=.)\/$/, '');
+
 /** Calculators and health answer everyone as often as they ask. */
-const isFree = ({ path }: Request) => path === '/health' || path === '/calc' || path.startsWith('/calc/');
-const isSignIn = ({ path, method }: Request) =>
-  method === 'POST' && (path === '/session' || path === '/session/demo' || path === '/owner');
-const isHeavy = ({ path }: Request) =>
+const isFree = (path: string) => path === '/health' || path === '/calc' || path.startsWith('/calc/');
+/** Whatever takes a password. */
+const isSignIn = (path: string, method: string) =>
+  method === 'POST' && ['/session', '/session/demo', '/owner', '/password'].includes(path);
+const isHeavy = (path: string) =>
   /\/(export|verify)$/.test(path) || path.startsWith('/import') || path === '/backup' || path === '/restore';
 
-const limit = (perMinute: number, applies: (request: Request) => boolean) =>
+const limit = (perMinute: number, applies: (path: string, method: string) => boolean) =>
   rateLimit({
     windowMs: minuteMs,
     limit: perMinute,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    skip: (request) => !applies(request),
+    skip: ({ path, method }: Request) => !applies(plainPath(path), method),
     handler: (_request, _response, next) =>
       next(new HttpError(429, 'too-many-requests', 'too many requests from here; wait a minute')),
   });
@@ -26,5 +34,5 @@ const limit = (perMinute: number, applies: (request: Request) => boolean) =>
 export const rateLimits = () => [
   limit(60, isSignIn),
   limit(120, isHeavy),
-  limit(12_000, (request) => !isFree(request)),
+  limit(12_000, (path) => !isFree(path)),
 ];

@@ -1,5 +1,5 @@
 import { openDoor, type DoorRules } from '@torvek/core/calculator';
-import { mayDo, type Person, type Role } from '@torvek/core/record';
+import { mayDo, unrecordable, type Person, type Role } from '@torvek/core/record';
 import type { NextFunction, Request, Response, Router } from 'express';
 import { sessionCookie, sessionDays, tokenOf } from '../people/sessions';
 import { HttpError, invalidInput } from './errors';
@@ -104,11 +104,21 @@ export function mount(
           if (!parsed.ok) throw invalidInput(parsed.issues);
           call.body = parsed.input;
         }
+        checkText(call, one.door !== undefined);
         const answer = await one.handle(call);
         if (answer instanceof Download) sendFile(response, answer);
         else response.json(answer);
       },
     );
+  }
+}
+
+/** What no database and no file name holds is refused before anything is written, wherever it stands. */
+function checkText({ params, query, body }: Call<unknown>, throughDoor: boolean): void {
+  // What came through no door is bytes, or goes to a calculator, which keeps nothing.
+  for (const part of [params, query, throughDoor ? body : null]) {
+    const path = unrecordable(part);
+    if (path !== null) throw invalidInput([{ path, message: 'holds a character that cannot be recorded' }]);
   }
 }
 

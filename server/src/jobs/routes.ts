@@ -1,12 +1,17 @@
-import { list, number, oneOf, record, text } from '@torvek/core/calculator';
-import { unrecordable } from '@torvek/core/record';
+import { list, number, oneOf, record, text, type DoorRules } from '@torvek/core/calculator';
 import * as yup from 'yup';
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import type { ChangeRequest } from './changes';
 
-const named = record({ id: text(80), name: text(120) });
+/** The id of a job also names files, here and wherever it is taken. */
+const named: DoorRules = {
+  schema: record({ id: text(80), name: text(120) }),
+  cross({ id }: { id: string }, issue) {
+    if (!/^[\w-]{1,80}$/.test(id)) issue('id', 'may hold letters without accents, digits, _ and -');
+  },
+};
 
 const operation = record.by((value) => ({
   op: oneOf(['add', 'replace', 'remove']),
@@ -45,7 +50,7 @@ export function jobRoutes({
       method: 'post',
       path: '/jobs',
       role: 'designer',
-      door: { schema: named },
+      door: named,
       handle: ({ body }) => jobs.create(body.id, body.name),
     }),
     route({
@@ -65,7 +70,7 @@ export function jobRoutes({
       method: 'post',
       path: '/jobs/:job/duplicate',
       role: 'designer',
-      door: { schema: named },
+      door: named,
       handle: ({ params, body }) => jobs.duplicate(params.job!, body.id, body.name),
     }),
     route<ChangeRequest>({
@@ -99,10 +104,6 @@ export function jobRoutes({
       role: 'designer',
       door: {
         schema: record({ id: text(80), label: text(200), version: number({ min: 0, integer: true }) }),
-        cross(input: { label: string }, issue) {
-          const bad = unrecordable(input.label);
-          if (bad !== null) issue('label', 'holds a character that cannot be recorded');
-        },
       },
       handle: (call) => releases.release(call.params.job!, call.body, signedIn(call).name),
     }),

@@ -30,11 +30,17 @@ export function serveLive(
   const watchers = new Set<Watcher>();
 
   server.on('upgrade', (request: IncomingMessage, stream: Duplex, head: Buffer) => {
+    // From here on until it is ours: whoever dials may hang up before the answer, and nobody else would hear it.
+    const hungUp = () => stream.destroy();
+    stream.on('error', hungUp);
     void admit(request).then((token) => {
+      if (stream.destroyed) return;
       if (token === null) return refuse(stream);
+      stream.off('error', hungUp);
       sockets.handleUpgrade(request, stream, head, (socket) => welcome(socket, token));
-    });
+    }, hungUp);
   });
+  sockets.on('wsClientError', (_error, stream) => stream.destroy());
 
   async function admit({ url, headers }: IncomingMessage): Promise<string | null> {
     const { host, origin, cookie } = headers;
@@ -47,10 +53,10 @@ export function serveLive(
 
   function welcome(socket: WebSocket, token: string): void {
     const watcher: Watcher = { socket, token, job: null, alive: true };
+    socket.on('error', () => socket.terminate());
     watchers.add(watcher);
     socket.on('pong', () => (watcher.alive = true));
     socket.on('close', () => watchers.delete(watcher));
-    socket.on('error', () => socket.terminate());
     socket.on('message', (data: Buffer) => {
       const job = watchedJob(data);
       if (job === null) socket.close(1008, 'not understood');
@@ -61,7 +67,8 @@ export function serveLive(
   async function tell(watcher: Watcher, text: string): Promise<void> {
     const person = await sessions.person(watcher.token).catch(() => null);
     if (person === null) watcher.socket.close(4401, 'not signed in');
-    else if (watcher.socket.readyState === watcher.socket.OPEN) watcher.socket.send(text);
+    else if (watcher.socket.readyState === watcher.socket.OPEN)
+      watcher.socket.send(text, (error) => error && watcher.socket.terminate());
   }
 
   const deaf = hub.listen((job: string, happening: Happening) => {
@@ -98,5 +105,6 @@ function watchedJob(data: Buffer): string | null {
 }
 
 function refuse(stream: Duplex): void {
+  stream.on('finish', () => stream.destroy());
   stream.end('HTTP/1.1 401 Unauthorized\r\nConnection: close\r\nContent-Length: 0\r\n\r\n');
 }

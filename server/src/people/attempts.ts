@@ -2,39 +2,43 @@ import { HttpError } from '../http/errors';
 
 const most = 5;
 const windowMs = 15 * 60_000;
+/** Names that are remembered; beyond them the oldest are forgotten. */
+const mostNames = 10_000;
 
-/** Counts failed passwords by name: after five within 15 minutes the name has to wait, whoever asks. */
+/**
+ * Counts failed passwords by name: after five within 15 minutes the name has to wait, whoever asks. An attempt counts from
+ * the moment it is made, before its password is looked at: a hundred at once are five.
+ */
 export class Attempts {
-  private readonly failures = new Map<string, number[]>();
+  private readonly made = new Map<string, number[]>();
 
   constructor(private readonly now: () => number = Date.now) {}
 
-  /** @throws HttpError 429 while the name has to wait */
-  admit(name: string): void {
-    const recent = this.recent(name);
-    if (recent.length < most) return;
-    const waitS = Math.ceil((recent[0]! + windowMs - this.now()) / 1000);
-    throw new HttpError(
-      429,
-      'too-many-attempts',
-      `too many wrong passwords for this name; try again in ${Math.ceil(waitS / 60)} min`,
-      [],
-      { retryAfterS: waitS },
-    );
-  }
-
-  failed(name: string): void {
-    if (this.failures.size > 10_000) this.failures.clear();
-    this.failures.set(keyOf(name), [...this.recent(name), this.now()]);
-  }
-
-  succeeded(name: string): void {
-    this.failures.delete(keyOf(name));
-  }
-
-  private recent(name: string): number[] {
-    return (this.failures.get(keyOf(name)) ?? []).filter((at) => at > this.now() - windowMs);
+  /**
+   * Takes one attempt of a name.
+   *
+   * @returns says that it was right: then none counts any more
+   * @throws HttpError 429 while the name has to wait
+   */
+  take(name: string): () => void {
+    const key = keyOf(name);
+    const recent = (this.made.get(key) ?? []).filter((at) => at > this.now() - windowMs);
+    if (recent.length >= most) {
+      const waitS = Math.ceil((recent[0]! + windowMs - this.now()) / 1000);
+      throw new HttpError(
+        429,
+        'too-many-attempts',
+        `too many wrong passwords for this name; try again in ${Math.ceil(waitS / 60)} min`,
+        [],
+        { retryAfterS: waitS },
+      );
+    }
+    // Set anew, so that the names stand in the order in which they were last tried.
+    this.made.delete(key);
+    this.made.set(key, [...recent, this.now()]);
+    if (this.made.size > mostNames) this.made.delete(this.made.keys().next().value!);
+    return () => void this.made.delete(key);
   }
 }
 
-const keyOf = (name: string) => name.trim().toLowerCase();
+const keyOf = (name: string) => name.normalize('NFKC').trim().toLowerCase();

@@ -45,6 +45,14 @@ export class People {
     return rows.map(ofRow).filter((person) => this.counts(person));
   }
 
+  /** How many there are, those of the demo with them. */
+  async count(): Promise<number> {
+    const [row] = await this.database.query<{ count: number | string }>(
+      'SELECT count(*) AS count FROM people',
+    );
+    return Number(row?.count ?? 0);
+  }
+
   /** True until someone real can keep this shop: the first start asks for an owner. */
   async needsOwner(): Promise<boolean> {
     return !(await this.list()).some(({ active, roles }) => active && roles.includes('owner'));
@@ -100,19 +108,18 @@ export class People {
    * @throws HttpError 401 when they do not belong together, 429 after too many wrong ones
    */
   async identify(name: string, password: string, on: Queryable = this.database): Promise<Person> {
-    this.attempts.admit(name);
+    const right = this.attempts.take(name);
     const rows = await on.query<PersonRow>('SELECT * FROM people WHERE lower(name) = lower($1)', [
       name.trim(),
     ]);
     const row = rows[0];
     const usable = row !== undefined && row.active && this.counts(ofRow(row));
     if (!(await checkPassword(usable ? row.password_hash : null, password)) || !usable) {
-      this.attempts.failed(name);
       throw new HttpError(401, 'wrong-password', 'name and password do not belong together', [
         { path: 'password', message: 'does not belong to this name' },
       ]);
     }
-    this.attempts.succeeded(name);
+    right();
     return ofRow(row);
   }
 

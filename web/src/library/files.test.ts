@@ -23,6 +23,15 @@ describe('parts as files', () => {
     expect(readParts(partsCsv('resistor', [part]))).toEqual({ ok: true, parts: [part] });
   });
 
+  test('no cell of a CSV begins like a formula, and all come back as they were', () => {
+    const labels = ['=1+1', '+49', '-20', '@sum', "'quoted", "'=1"];
+    const parts = labels.map((source, i): Part => ({ ...catalogueOf('fuse')[i]!, source }));
+    const text = partsCsv('fuse', parts);
+    expect(text).not.toMatch(/(^|[,"\n])[=+@]/);
+    expect(text).not.toMatch(/(^|[,"\n])-(?![\d.]+,)/);
+    expect(readParts(text)).toEqual({ ok: true, parts });
+  });
+
   test('what is wrong is named by line and field', () => {
     const lines = partsCsv('fuse', catalogueOf('fuse').slice(0, 2)).split('\n');
     expect(problemsOf([lines[0], lines[1], lines[2]!.replace(',500,', ',abc,')].join('\n'))).toEqual([

@@ -12,6 +12,11 @@ export const partsJson = (parts: readonly Part[]): string =>
 
 const words = ['kind', 'id', 'revision', 'make', 'number', 'label', 'source'] as const;
 
+/** What a spreadsheet would compute, or what looks as if it had been kept from that: an apostrophe goes before it. */
+const formula = /^['=+\-@\t\r]/;
+const withoutApostrophe = (text: string) =>
+  text.startsWith("'") && formula.test(text.slice(1)) ? text.slice(1) : text;
+
 /** Parts of one kind as CSV: a line each; a curve is its points, parted by semicolons. */
 export function partsCsv(kind: PartKind, parts: readonly Part[]): string {
   const fields = partFields[kind];
@@ -25,7 +30,10 @@ export function partsCsv(kind: PartKind, parts: readonly Part[]): string {
         return field.kind === 'table' ? curveText(value as [number, number][]).replaceAll('\n', '; ') : value;
       }),
     ]);
-  return unparse({ fields: [...words, ...fields.map(({ name }) => name)], data: rows }, { newline: '\n' });
+  return unparse(
+    { fields: [...words, ...fields.map(({ name }) => name)], data: rows },
+    { newline: '\n', escapeFormulae: formula },
+  );
 }
 
 export type ReadParts = { ok: true; parts: Part[] } | { ok: false; problems: string[] };
@@ -62,7 +70,11 @@ function readJson(text: string): ReadParts {
 }
 
 function readCsv(text: string): ReadParts {
-  const { data, meta } = parse<Record<string, string>>(text, { header: true, skipEmptyLines: 'greedy' });
+  const { data, meta } = parse<Record<string, string>>(text, {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transform: withoutApostrophe,
+  });
   const missing = ['kind', 'id', 'make', 'number', 'label'].filter(
     (name) => !(meta.fields ?? []).includes(name),
   );
