@@ -127,7 +127,7 @@ export class Journal {
   jobs(): string[] {
     return readdirSync(this.folder)
       .filter((name) => name.endsWith('.jsonl') && statSync(join(this.folder, name)).size > 0)
-      .map((name) => decodeURIComponent(name.slice(0, -'.jsonl'.length)));
+      .map((name) => jobOf(name.slice(0, -'.jsonl'.length)));
   }
 
   /** Every file of the journal, for a backup. */
@@ -217,6 +217,15 @@ export class Journal {
 
   private path(job: string): string {
     return join(this.folder, `${encodeURIComponent(job)}.jsonl`);
+  }
+}
+
+/** The job of a journal's file name; one that nobody here has written stands for itself. */
+function jobOf(name: string): string {
+  try {
+    return decodeURIComponent(name);
+  } catch {
+    return name;
   }
 }
 
