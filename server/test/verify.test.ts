@@ -164,6 +164,44 @@ describe('the journal beside the database', () => {
     expect((await verify()).ok).toBe(false);
   });
 
+  test('a line that was damaged at any place stops no start, and nothing untrue comes out of it', async () => {
+    await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
+    uncommit(5);
+    const whole = readFileSync(path());
+    const from = whole.indexOf('{"seq":5');
+    const rows = async () =>
+      (
+        await bench.database.query<{ sha256: string }>(
+          'SELECT sha256 FROM entries WHERE job_id = $1 AND seq >= 5 ORDER BY seq',
+          [job],
+        )
+      ).map(({ sha256 }) => sha256);
+    const [fifth, sixth] = bench.rooms.ledger.journal
+      .read(job)
+      .slice(-2)
+      .map(({ sha256 }) => sha256);
+    for (let at = from; at < whole.length; at += 7) {
+      const bytes = Buffer.from(whole);
+      bytes[at]! ^= 1 << (at % 8);
+      writeFileSync(path(), bytes);
+      await bench.rooms.ledger.reconcile();
+      const found = await rows();
+      expect([at, [[], [fifth], [fifth, sixth]].some((good) => String(good) === String(found))]).toEqual([
+        at,
+        true,
+      ]);
+      await verify();
+      await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
+    }
+    for (const line of ['null', '5', '"text"', '[]', '{}', '{"seq":5}']) {
+      writeFileSync(path(), `${whole.subarray(0, from).toString('utf8')}${line}\n`);
+      expect([line, await bench.rooms.ledger.reconcile()]).toEqual([line, 0]);
+    }
+    writeFileSync(path(), whole);
+    expect(await bench.rooms.ledger.reconcile()).toBe(2);
+    expect((await verify()).ok).toBe(true);
+  });
+
   test('an entry the database refused does not count', async () => {
     await expect(
       bench.rooms.ledger.append(job, `${job}-entry-8`, () => ({

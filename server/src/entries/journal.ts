@@ -42,9 +42,11 @@ export interface JournalEntry {
   raw: Buffer;
 }
 
-/** The canonical text of a journal's entry. */
-export const textOf = ({ raw }: Pick<JournalEntry, 'raw'>): string =>
-  (JSON.parse(raw.toString('utf8')) as JournalLine).text;
+/** The canonical text of a journal's entry; null: its line is damaged. */
+export function textOf({ raw }: Pick<JournalEntry, 'raw'>): string | null {
+  const written = parse(raw);
+  return written !== null && 'text' in written && typeof written.text === 'string' ? written.text : null;
+}
 
 /**
  * A plain file per job beside the database: each entry is written and fsynced here before the database has it.
@@ -253,7 +255,8 @@ function headOf(raw: Buffer): Head | { committed: number; sha256: string } | nul
 
 function parse(raw: Buffer): Written | null {
   try {
-    return JSON.parse(raw.toString('utf8')) as Written;
+    const value: unknown = JSON.parse(raw.toString('utf8'));
+    return typeof value === 'object' && value !== null ? (value as Written) : null;
   } catch {
     return null;
   }
