@@ -49,6 +49,8 @@ async function start(): Promise<void> {
       process.exit(code);
     };
     database.close().then(end, end);
+    // What keeps the database from closing must not keep the end from coming.
+    setTimeout(end, longestEndMs).unref();
   };
   process.once('SIGTERM', () => stop(0));
   process.once('SIGINT', () => stop(0));
@@ -58,6 +60,9 @@ async function start(): Promise<void> {
     stop(unforeseen);
   });
 }
+
+/** What an orderly end may take. */
+const longestEndMs = 10_000;
 
 /** The exit code after which the starter starts the server again; see `serve` in scripts/lib.mjs. */
 const unforeseen = 70;

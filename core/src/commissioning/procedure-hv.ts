@@ -1,6 +1,6 @@
 import { touchLimitOf, type Id } from '../document';
 import { figureId, type Gap } from '../figure';
-import { busOf, mainBus } from '../precharge';
+import { busOf, capacitanceTolerance, mainBus } from '../precharge';
 import { formatNumber } from '../quantity';
 import type { Builder, Expectation } from './procedure-builder';
 import { busSubject, onBus } from './procedure-circuits';
@@ -45,8 +45,6 @@ export function polarity(builder: Builder): void {
   });
 }
 
-/** Capacitors on the bus are made with a tolerance of about this. */
-const capacitanceTolerance = 0.2;
 /** How far a timer may be off. */
 const timerTolerance = 0.1;
 

@@ -23,6 +23,7 @@ export {
 } from './precharge';
 export { prechargeSteps } from './steps';
 export {
+  capacitanceTolerance,
   loadOf,
   loadWords,
   readRise,

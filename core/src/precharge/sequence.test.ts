@@ -152,6 +152,10 @@ describe('a measured rise against the design', () => {
   test.each([
     [0.001, undefined, 'as designed'],
     [0.00112, undefined, 'as designed'],
+    // As Prove judges it: a fifth either way.
+    [0.00119, undefined, 'as designed'],
+    [0.00122, undefined, 'more capacitance'],
+    [0.00078, undefined, 'less capacitance'],
     [0.00133, undefined, 'more capacitance'],
     [0.0006, undefined, 'less capacitance'],
     [0.001, 900, 'a load on the bus'],
