@@ -107,6 +107,20 @@ export async function ensureBuilt() {
   stamp.write();
 }
 
+/** Runs one of the server's commands on the data folder, with the words that were given to it. */
+export async function command(name) {
+  ensureInstalled();
+  await ensureBuilt();
+  const { status } = spawnSync(
+    process.execPath,
+    [join(root, `server/dist/${name}.js`), ...process.argv.slice(2)],
+    {
+      stdio: 'inherit',
+    },
+  );
+  process.exit(status ?? 1);
+}
+
 /** Builds web and server. */
 export function build() {
   return runTogether([buildWeb, buildServer]);

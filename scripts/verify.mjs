@@ -1,7 +1,4 @@
-// npm run verify: with the server stopped, walks every job's record.
-import { join } from 'node:path';
-import { ensureBuilt, ensureInstalled, root, run } from './lib.mjs';
+// npm run verify: with the server stopped, holds journals, database and files against each other.
+import { command } from './lib.mjs';
 
-ensureInstalled();
-await ensureBuilt();
-run(process.execPath, [join(root, 'server/dist/verify.js')]);
+await command('verify');

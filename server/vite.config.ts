@@ -14,9 +14,13 @@ export default defineConfig({
     rollupOptions: {
       input: {
         main: 'src/main.ts',
-        verify: 'src/verify.ts',
-        backup: 'src/backup.ts',
-        'walk-thread': 'src/entries/walk-thread.ts',
+        verify: 'src/commands/verify.ts',
+        backup: 'src/commands/backup.ts',
+        restore: 'src/commands/restore.ts',
+        rebuild: 'src/commands/rebuild.ts',
+        owner: 'src/commands/owner.ts',
+        'database-thread': 'src/threads/database-thread.ts',
+        'heavy-thread': 'src/threads/heavy-thread.ts',
       },
       output: { entryFileNames: '[name].js', chunkFileNames: '[name].js' },
     },

@@ -2,9 +2,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { libraryBus } from '../../demo/library-bus';
-import { canonicalText, hashText, topicOf, verdictOf, type Entry } from '@torvek/core/record';
-import { openDatabase } from '../../server/src/database';
+import { canonicalText, type Entry } from '@torvek/core/record';
+import { lineOf, sha256Of } from '../../server/src/journal/lines';
+import { insertRows, rowsOfJob } from '../../server/src/journal/rows';
+import { designHashOf, tell } from '../../server/src/journal/story';
+import { keepHead } from '../../server/src/journal/writer';
 import { openRooms } from '../../server/src/rooms';
+import { openStore } from '../../server/src/store';
 import { startProcess, killProcess } from '../../server/test/real-process';
 
 /** A record of 100 000 entries: opening Book, and verifying it. */
@@ -13,7 +17,7 @@ const job = 'job-long';
 const folder = mkdtempSync(join(tmpdir(), 'torvek-long-'));
 
 /** Entries as a shop makes them: mostly results of the same steps, some states and notes. */
-function entryAt(seq: number, previous: string | null): Entry {
+function entryAt(seq: number, previous: string | null, design: string): Entry {
   const at = new Date(Date.parse('2024-01-01T08:00:00Z') + seq * 600_000).toISOString();
   const step = `intake-voltage:module-1${String((seq % 8) + 1).padStart(2, '0')}`;
   const body: Entry['body'] =
@@ -44,7 +48,7 @@ function entryAt(seq: number, previous: string | null): Entry {
     zone: 'UTC',
     by: 'Test',
     witness: null,
-    against: { version: 0, sha256: '0'.repeat(64), core: '0.1.0' },
+    against: { version: 0, sha256: design, core: '0.1.0' },
     subjects: [{ id: 'module-101', tag: 'S1-M01' }],
     basis: [
       { figure: 'a:b:c', label: 'lowest voltage', value: 36, unit: 'V', toleranceFraction: 1e-6 },
@@ -63,52 +67,41 @@ function entryAt(seq: number, previous: string | null): Entry {
   };
 }
 
-const database = await openDatabase(folder, undefined);
-const rooms = openRooms(database, folder);
-await rooms.people.create({
-  id: 'person-test',
-  name: 'Test',
-  roles: ['owner'],
-  password: 'a long enough one',
-});
+const store = await openStore(folder, undefined);
+const rooms = openRooms(store);
+await rooms.people.create(
+  { id: 'person-test', name: 'Test', roles: ['owner'], password: 'a long enough one' },
+  'Test',
+);
 const token = await rooms.sessions.begin(await rooms.people.get('person-test'));
-await rooms.jobs.create(job, 'Long record', libraryBus.design);
+await rooms.jobs.create(job, 'Long record', 'Test', { design: libraryBus.design });
+await rooms.writer.note();
+const design = designHashOf(libraryBus.design);
 let previous: string | null = null;
-const lines: { seq: number; sha256: string; text: string }[] = [];
-let rows: object[] = [];
-const write = () =>
-  database.query('INSERT INTO entries SELECT * FROM json_populate_recordset(NULL::entries, $1::json)', [
-    JSON.stringify(rows),
-  ]);
+let head = rooms.journal.head(job);
+const lines: Buffer[] = [];
 for (let seq = 1; seq <= count; seq += 1) {
-  const entry = entryAt(seq, previous);
-  const text = canonicalText(entry);
-  const sha256 = hashText(text);
-  lines.push({ seq, sha256, text });
-  rows.push({
-    job_id: job,
-    seq,
-    id: entry.id,
-    kind: entry.body.kind,
-    previous,
-    sha256,
-    recorded_at: entry.recordedAt,
-    topic: topicOf(entry),
-    target: null,
-    verdict: verdictOf(entry),
-    content: text,
-  });
+  const text = canonicalText(entryAt(seq, previous, design));
+  const sha256 = sha256Of(text);
+  const { bytes, link } = lineOf(
+    { kind: 'entry', sha256, text },
+    head,
+    entryAt(seq, null, design).recordedAt,
+  );
+  lines.push(bytes);
+  head = link;
   previous = sha256;
-  if (rows.length === 5000 || seq === count) {
-    await write();
-    rows = [];
-  }
 }
-rooms.ledger.journal.adopt(job, lines);
-await database.close();
+await rooms.journal.write(new Map([[job, { lines }]]));
+const rows = rowsOfJob(tell(rooms.journal.read(job))!).find(({ table }) => table === 'entries')!;
+await rooms.database.transaction(async (db) => {
+  await insertRows(db, rows);
+  await keepHead(db, job, head!);
+});
+await store.close();
 
 const began = performance.now();
-const { child, url } = await startProcess(folder, true);
+const { child, url } = await startProcess(folder, true, false);
 let failed = false;
 function report(name: string, value: number, limit: number): void {
   failed ||= value >= limit;
@@ -131,9 +124,32 @@ const opening = performance.now();
 await Promise.all([get(`/api/jobs/${job}`), get(`/api/jobs/${job}/standing`)]);
 const { answer: page } = await get(`/api/jobs/${job}/entries?limit=100`);
 report(`Book opens (${page.total} entries): its requests`, performance.now() - opening, 1000);
+// What others wait for meanwhile.
+let longest = 0;
+let verifying = true;
+const others = (async () => {
+  while (verifying) {
+    longest = Math.max(longest, (await get('/api/jobs')).ms);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+})();
 const verified = await get(`/api/jobs/${job}/verify`);
-if (verified.answer.ok !== true) throw new Error('the chain does not fit');
+verifying = false;
+await others;
+if (verified.answer.ok !== true)
+  throw new Error(`the chain does not fit: ${JSON.stringify(verified.answer)}`);
 report('verify', verified.ms, 5000);
+report('another request meanwhile, at most', longest, 50);
+const taken = async (path: string) => {
+  const from = performance.now();
+  const bytes = (
+    await (await fetch(url + path, { headers: { cookie: `torvek_session=${token}` } })).arrayBuffer()
+  ).byteLength;
+  return { ms: performance.now() - from, bytes };
+};
+const exported = await taken(`/api/jobs/${job}/export`);
+report(`export (${(exported.bytes / 1e6).toFixed(1)} MB)`, exported.ms, 20_000);
+report('backup', (await taken('/api/backup')).ms, 20_000);
 const appended = performance.now();
 await fetch(`${url}/api/jobs/${job}/entries`, {
   method: 'POST',
@@ -142,5 +158,6 @@ await fetch(`${url}/api/jobs/${job}/entries`, {
 });
 report('one more entry', performance.now() - appended, 1000);
 await killProcess(child);
-rmSync(folder, { recursive: true, force: true });
+if (process.env.KEEP === undefined) rmSync(folder, { recursive: true, force: true });
+else console.log(folder);
 process.exitCode = failed ? 1 : 0;

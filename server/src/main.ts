@@ -2,13 +2,14 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { createApp, redactedPaths } from './app';
 import { readConfig } from './config';
-import { openDatabase } from './database';
 import { demoIsDue, seedDemo } from './demo/seed';
 import { serveLive } from './live/socket';
 import { takeFolder } from './lock';
-import { Refused, refuseLostDatabase } from './refused';
+import { Refused } from './refused';
+import { scrub } from './journal/scrub';
 import { plainError } from './http/plain-error';
 import { openRooms } from './rooms';
+import { openStore } from './store';
 
 /**
  * Starts the server; `--demo` fills an empty data folder with the demo jobs first, `--await-build`
@@ -19,13 +20,11 @@ async function start(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel, redact: redactedPaths });
   const release = await takeFolder(config.dataFolder);
-  const database = await openDatabase(config.dataFolder, config.databaseUrl);
+  const store = await openStore(config.dataFolder, config.databaseUrl);
+  for (const note of store.notes) logger.warn(note);
   const demoMode = process.argv.includes('--demo');
-  const rooms = openRooms(database, config.dataFolder, { demoMode });
-  await refuseLostDatabase(rooms);
-  const restored = await rooms.ledger.reconcile();
-  if (restored > 0) logger.warn({ restored }, 'entries brought back from the journal');
-  if (demoMode && (await demoIsDue(rooms))) await seedDemo(database, config.dataFolder);
+  const rooms = openRooms(store, { demoMode });
+  if (demoMode && (await demoIsDue(rooms))) await seedDemo(store);
   await built;
 
   const webFolder = fileURLToPath(new URL('../../web/dist', import.meta.url));
@@ -37,6 +36,13 @@ async function start(): Promise<void> {
     console.log(`Torvek is ready at http://${config.host}:${port}/`);
   });
   const live = serveLive(server, rooms, config.allowedHosts);
+  setTimeout(() => {
+    scrub(rooms).then(
+      (notes) => notes.forEach((note) => logger.warn(note)),
+      (error: unknown) =>
+        logger.error({ error: plainError(error) }, 'the journals could not be read through'),
+    );
+  }, scrubAfterMs).unref();
   let stopping = false;
   const stop = (code: number) => {
     if (stopping) return;
@@ -48,7 +54,11 @@ async function start(): Promise<void> {
       release();
       process.exit(code);
     };
-    database.close().then(end, end);
+    rooms.writer
+      .note()
+      .then(() => rooms.writer.idle())
+      .then(() => store.close())
+      .then(end, end);
     // What keeps the database from closing must not keep the end from coming.
     setTimeout(end, longestEndMs).unref();
   };
@@ -60,6 +70,9 @@ async function start(): Promise<void> {
     stop(unforeseen);
   });
 }
+
+/** The journals are read through when whoever started it is at work. */
+const scrubAfterMs = 60_000;
 
 /** What an orderly end may take. */
 const longestEndMs = 10_000;

@@ -1,22 +1,29 @@
 import { join } from 'node:path';
 import { systemClock, type Clock } from './clock';
 import type { Database } from './database';
-import { Journal } from './entries/journal';
 import { Ledger } from './entries/ledger';
-import type { Disk } from './files/disk';
 import { Files } from './files/files';
 import { Instruments } from './instruments/instruments';
-import { LibraryParts } from './library/parts';
-import { Hub } from './live/hub';
 import { Changes } from './jobs/changes';
 import { Jobs } from './jobs/jobs';
 import { Releases } from './jobs/releases';
+import { Heads } from './journal/heads';
+import type { Journal } from './journal/journal';
+import { Writer } from './journal/writer';
+import { LibraryParts } from './library/parts';
+import { Hub } from './live/hub';
 import { People } from './people/people';
 import { Sessions } from './people/sessions';
+import type { Store } from './store';
+import { Verifier } from './verify/verifier';
 
 /** What the routes work with. */
 export interface Rooms {
+  store: Store;
   database: Database;
+  journal: Journal;
+  writer: Writer;
+  heads: Heads;
   dataFolder: string;
   clock: Clock;
   people: People;
@@ -28,6 +35,7 @@ export interface Rooms {
   ledger: Ledger;
   releases: Releases;
   files: Files;
+  verifier: Verifier;
   hub: Hub;
 }
 
@@ -35,30 +43,33 @@ export interface RoomOptions {
   clock?: Clock;
   /** The invented people of the demo may sign in. */
   demoMode?: boolean;
-  /** What writes the journal; tests let it fail. */
-  disk?: Disk;
 }
 
-export function openRooms(
-  database: Database,
-  dataFolder: string,
-  { clock = systemClock, demoMode = false, disk }: RoomOptions = {},
-): Rooms {
-  const jobs = new Jobs(database, clock);
+export function openRooms(store: Store, { clock = systemClock, demoMode = false }: RoomOptions = {}): Rooms {
+  const { database, journal, dataFolder, secrets } = store;
+  const heads = new Heads();
+  const writer = new Writer(database, journal, clock, heads);
+  const jobs = new Jobs(database, writer, clock);
   const hub = new Hub();
+  const files = new Files(database, writer, join(dataFolder, 'files'), clock);
   return {
+    store,
     database,
+    journal,
+    writer,
+    heads,
     dataFolder,
     clock,
-    people: new People(database, clock, demoMode),
+    people: new People(database, writer, secrets, clock, demoMode),
     sessions: new Sessions(database, clock, demoMode),
-    instruments: new Instruments(database, clock),
-    library: new LibraryParts(database, clock),
+    instruments: new Instruments(database, writer, clock),
+    library: new LibraryParts(database, writer, clock),
     jobs,
-    changes: new Changes(database, jobs, clock, hub),
-    ledger: new Ledger(database, jobs, new Journal(join(dataFolder, 'journal'), disk), clock, hub),
-    releases: new Releases(database, jobs, clock),
-    files: new Files(database, join(dataFolder, 'files'), clock),
+    changes: new Changes(database, jobs, writer, clock, hub),
+    ledger: new Ledger(database, jobs, writer, clock, hub),
+    releases: new Releases(database, jobs, writer, clock),
+    files,
+    verifier: new Verifier(database, journal, writer, files, hub),
     hub,
   };
 }

@@ -15,6 +15,7 @@ import type { Disk } from '../src/files/disk';
 import type { ChangeRequest } from '../src/jobs/changes';
 import { sessionCookie } from '../src/people/sessions';
 import { openRooms, type Rooms } from '../src/rooms';
+import { storeOf } from '../src/store';
 import { templatePath } from './template-database';
 
 /** A clock that moves a second each time it is read. */
@@ -38,14 +39,14 @@ export interface Bench {
   close(): Promise<void>;
 }
 
+/** An empty, migrated database in memory. */
+export const freshDatabase = (): Promise<Database> => openPglite(new Blob([readFileSync(templatePath)]));
+
 export async function openBench(demoMode = false, disk?: Disk): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), 'torvek-test-'));
-  const database = await openPglite(null, new Blob([readFileSync(templatePath)]));
-  const rooms = openRooms(database, folder, {
-    clock: new TickingClock(),
-    demoMode,
-    ...(disk !== undefined && { disk }),
-  });
+  const store = await storeOf(freshDatabase, folder, disk);
+  const { database } = store;
+  const rooms = openRooms(store, { clock: new TickingClock(), demoMode });
   const bare = createApp({
     rooms,
     logger: pino({ level: 'silent' }),
@@ -65,6 +66,7 @@ export async function openBench(demoMode = false, disk?: Disk): Promise<Bench> {
     database,
     folder,
     async close() {
+      await rooms.writer.idle();
       await database.close();
       rmSync(folder, { recursive: true, force: true });
     },
@@ -77,13 +79,13 @@ export const testPassword = 'a long enough one';
 /** Makes a person and signs them in; answers with the cookie. */
 export async function signIn(rooms: Rooms, name: string, roles: Role[]): Promise<string> {
   const id = `person-${name.toLowerCase()}`;
-  const person = await rooms.people.create({ id, name, roles, password: testPassword });
+  const person = await rooms.people.create({ id, name, roles, password: testPassword }, 'Test');
   return `${sessionCookie}=${await rooms.sessions.begin(person)}`;
 }
 
 /** The demo bus as a job of its own, without its history. */
 export async function makeBus(bench: Bench, id = 'job-bus'): Promise<Design> {
-  return (await bench.rooms.jobs.create(id, 'Bus', libraryBus.design)).design;
+  return (await bench.rooms.jobs.create(id, 'Bus', 'Test', { design: libraryBus.design })).design;
 }
 
 /** A change as a client would send it. */

@@ -1,26 +1,26 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { assess } from '@torvek/core/design';
 import { libraryBus } from '../../demo/library-bus';
-import { openPglite, type Database } from '../src/database';
 import { demoIsDue, seedDemo } from '../src/demo/seed';
 import { evaluated } from '../src/jobs/evaluated';
 import { openRooms, type Rooms } from '../src/rooms';
-import { templatePath } from './template-database';
+import { storeOf, type Store } from '../src/store';
+import { freshDatabase } from './bench-room';
 
-let database: Database;
+let store: Store;
 let folder: string;
 let rooms: Rooms;
-const open: Database[] = [];
+const open: Store[] = [];
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-demo-'));
-  database = await openPglite(null, new Blob([readFileSync(templatePath)]));
-  rooms = openRooms(database, folder, { demoMode: true });
+  store = await storeOf(freshDatabase, folder);
+  rooms = openRooms(store, { demoMode: true });
 });
 afterAll(async () => {
-  await database.close();
+  await store.close();
   for (const one of open) await one.close();
   rmSync(folder, { recursive: true, force: true });
 });
@@ -28,26 +28,26 @@ afterAll(async () => {
 describe('the demo is told', () => {
   test('into an empty folder, once; the record verifies', async () => {
     expect(await demoIsDue(rooms)).toBe(true);
-    await seedDemo(database, folder);
+    await seedDemo(store);
     expect(await demoIsDue(rooms)).toBe(false);
     const job = (await rooms.jobs.list()).find(({ id }) => id === libraryBus.id);
     expect(job).toMatchObject({ id: libraryBus.id, demo: true });
     expect(job!.version + job!.entries).toBe(libraryBus.story(new Date()).length);
-    expect(await rooms.ledger.verify(libraryBus.id)).toMatchObject({ ok: true, problems: [] });
+    expect(await rooms.verifier.job(libraryBus.id)).toMatchObject({ ok: true, problems: [] });
   });
 
   test('again without doubling anything, as after an interruption', async () => {
     const before = await rooms.ledger.all(libraryBus.id);
-    await seedDemo(database, folder);
+    await seedDemo(store);
     expect(await rooms.ledger.all(libraryBus.id)).toEqual(before);
     expect((await rooms.jobs.get(libraryBus.id)).version).toBe(4);
   });
 
   test('a folder with another edition of it keeps that one', async () => {
-    const older = await openPglite(null, new Blob([readFileSync(templatePath)]));
+    const older = await storeOf(freshDatabase, join(folder, 'older'));
     open.push(older);
-    const there = openRooms(older, folder, { demoMode: true });
-    await there.jobs.create(libraryBus.id, 'An older one', libraryBus.design, true);
+    const there = openRooms(older, { demoMode: true });
+    await there.jobs.create(libraryBus.id, 'An older one', 'Test', { design: libraryBus.design, demo: true });
     expect(await demoIsDue(there)).toBe(true);
     const change = { id: `${libraryBus.id}-1`, base: 0, label: 'x', at: '2026-10-26T08:00:00Z' };
     const path = '/vehicle/year';
@@ -61,7 +61,7 @@ describe('the demo is told', () => {
       'Maren Oskarby',
     );
     expect(await demoIsDue(there)).toBe(false);
-    await seedDemo(older, folder);
+    await seedDemo(older);
     expect(await there.jobs.get(libraryBus.id)).toMatchObject({
       name: 'An older one',
       version: 1,

@@ -1,10 +1,12 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import request from 'supertest';
-import { Journal } from '../src/entries/journal';
 import { nodeDisk, type Disk } from '../src/files/disk';
+import { Journal } from '../src/journal/journal';
+import { lineOf, type Head } from '../src/journal/lines';
+import { shopChain } from '../src/journal/links';
 import { makeBus, openBench, positionRequest } from './bench-room';
 
 /** A disk with so much room left; it writes what still fits, as a file system does. */
@@ -18,33 +20,46 @@ class SmallDisk implements Disk {
   }
 }
 
-const hash = (digit: string) => digit.repeat(64);
+const line = (n: number, what: string, head: Head | null) => {
+  const made = lineOf({ kind: 'name', name: what, by: 'Test' }, head, `2026-11-28T08:00:0${n}.000Z`);
+  return { bytes: made.bytes, head: { n: made.link.n, sha256: made.link.sha256 } };
+};
 
 describe('a journal on a disk that fills', () => {
-  test('at whatever byte: nothing of the line stays, and the next one is whole', () => {
+  test('at whatever byte of whichever file: nothing of any line stays, and the next ones are whole', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'torvek-full-'));
     const disk = new SmallDisk();
     const journal = new Journal(folder, disk);
-    const path = join(folder, 'job.jsonl');
-    journal.append('job', { seq: 1, sha256: hash('a'), text: 'the first' });
-    const before = readFileSync(path, 'utf8');
-    const second = { seq: 2, sha256: hash('b'), text: 'the second, with umlauts: äöü' };
-    const length = Buffer.byteLength(JSON.stringify(second)) + 1;
-    for (let room = 0; room < length; room += 1) {
+    const first = line(1, 'the first', null);
+    const both = (bytes: Buffer) =>
+      new Map([
+        [shopChain, { lines: [bytes] }],
+        ['job', { lines: [bytes] }],
+      ]);
+    await journal.write(both(first.bytes));
+    const stand = () => [shopChain, 'job'].map((chain) => readFileSync(journal.path(chain), 'utf8'));
+    const before = stand();
+    const second = line(2, 'the second, with umlauts: äöü', first.head);
+    for (let room = 0; room < 2 * second.bytes.length; room += 3) {
       disk.roomBytes = room;
-      expect(() => journal.append('job', second)).toThrow('the disk of the server is full');
-      expect(readFileSync(path, 'utf8')).toBe(before);
+      await expect(journal.write(both(second.bytes))).rejects.toThrow('the disk of the server is full');
+      expect(stand()).toEqual(before);
     }
-    expect(journal.last('job')).toMatchObject({ seq: 1, sha256: hash('a') });
-    disk.roomBytes = length;
-    journal.append('job', second);
-    // The mark of the commit finds no room: the entry counts all the same.
-    journal.commit('job', second);
-    expect(journal.read('job').map(({ seq, committed }) => [seq, committed])).toEqual([
-      [1, false],
-      [2, false],
-    ]);
-    expect(readFileSync(path, 'utf8').endsWith(`${JSON.stringify(second)}\n`)).toBe(true);
+    disk.roomBytes = 2 * second.bytes.length;
+    await journal.write(both(second.bytes));
+    expect(journal.read('job')).toMatchObject({ damage: [], head: second.head });
+    expect(journal.read(shopChain).links.map(({ n }) => n)).toEqual([1, 2]);
+    rmSync(folder, { recursive: true });
+  });
+
+  test('leaves nothing of a chain that was coming in', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'torvek-full-'));
+    const disk = new SmallDisk();
+    const journal = new Journal(folder, disk);
+    const whole = line(1, 'from elsewhere', null).bytes;
+    disk.roomBytes = whole.length - 1;
+    await expect(journal.write(new Map([['job', { lines: [], whole }]]))).rejects.toThrow('is full');
+    expect(readdirSync(folder)).toEqual([]);
     rmSync(folder, { recursive: true });
   });
 
@@ -62,7 +77,7 @@ describe('a journal on a disk that fills', () => {
     disk.roomBytes = Infinity;
     const again = await post('two');
     expect([again.status, again.body.seq]).toEqual([200, 2]);
-    expect(await bench.rooms.ledger.verify('job-bus')).toMatchObject({ ok: true, entries: 2 });
+    expect(await bench.rooms.verifier.job('job-bus')).toMatchObject({ ok: true, entries: 2 });
     await bench.close();
   });
 });

@@ -194,13 +194,13 @@ describe('people', () => {
 
   test('the demo’s people sign in with one click in demo mode, and in no other', async () => {
     const demo = await openBench(true);
-    await seedDemo(demo.database, demo.folder);
+    await seedDemo(demo.rooms.store);
     const click = (of: Bench) =>
       request(of.bare).post('/api/session/demo').send({ person: 'person-demo-owner' });
     expect((await request(demo.bare).get('/api/session')).body.demoPeople).toHaveLength(4);
     expect((await click(demo)).body.person.roles).toEqual(['owner']);
     const plain = await openBench();
-    await seedDemo(plain.database, plain.folder);
+    await seedDemo(plain.rooms.store);
     expect((await click(plain)).status).toBe(403);
     const byPassword = await request(plain.bare)
       .post('/api/session')

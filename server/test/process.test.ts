@@ -33,10 +33,10 @@ test('an empty database beside journals is refused in words, by the server and b
   mkdirSync(journal);
   writeFileSync(join(journal, 'job-shop.jsonl'), '{"seq":1,"sha256":"","text":""}\n');
   await expect(startProcess(folder)).rejects.toThrow(
-    /Torvek: the database of .* is empty, but the journals of 1 job lie beside it \(job-shop\)/,
+    /Torvek: the database of .* is empty or missing, but the journals of 1 job lie beside it \(job-shop\)/,
   );
   const verify = (data: string) =>
-    spawnSync(process.execPath, ['--liftoff-only', '--import', 'tsx', 'server/src/verify.ts'], {
+    spawnSync(process.execPath, ['--liftoff-only', '--import', 'tsx', 'server/src/commands/verify.ts'], {
       env: { ...process.env, TORVEK_DATA: data, NODE_OPTIONS: '' },
       encoding: 'utf8',
     });

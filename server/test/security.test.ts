@@ -1,8 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { Writable } from 'node:stream';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { pino } from 'pino';
+import { shopChain } from '../src/journal/links';
 import request from 'supertest';
 import { createApp, redactedPaths } from '../src/app';
 import { openBench, signIn, testPassword, type Bench } from './bench-room';
@@ -188,5 +189,10 @@ test('tokens and passwords lie in no file of the data folder as they are', async
     expect(text).not.toContain(token);
     expect(text).not.toContain(testPassword);
   }
-  expect(stored.some(({ row }) => row.includes('$argon2id$'))).toBe(true);
+  // Hashes of passwords stand in the shop's journal, for its owner alone to read, and nowhere else.
+  expect(stored.some(({ row }) => row.includes('$argon2id$'))).toBe(false);
+  const shop = bench.rooms.journal.path(shopChain);
+  expect(files.filter((text) => text.includes('$argon2id$'))).toHaveLength(1);
+  expect(readFileSync(shop, 'utf8')).toContain('$argon2id$');
+  expect(statSync(shop).mode & 0o777).toBe(0o600);
 });

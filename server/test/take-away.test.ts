@@ -1,13 +1,17 @@
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Design } from '@torvek/core/document';
+import { canonicalText, hashText } from '@torvek/core/record';
 import { strFromU8, unzipSync } from 'fflate';
 import request from 'supertest';
 import { seedDemo } from '../src/demo/seed';
 import { hashBytes } from '../src/files/files';
 import { jsonFile, pack, unpack } from '../src/take-away/archive';
-import { checkArchive } from '../src/take-away/import';
+import { lineOf, readChain } from '../src/journal/lines';
+import { tell } from '../src/journal/story';
+import { checkArchive } from '../src/take-away/check';
+import { keyName } from '../src/take-away/signature';
 import {
   changeOf,
   makeBus,
@@ -128,7 +132,13 @@ describe('a job as one file', () => {
     const there = await openBench();
     const { body: report } = await upload(there, '/api/import', bytes as Buffer);
     expect(report).toMatchObject({ ok: true, entries: 1, releases: 2, files: 2, changes: 1, problems: [] });
-    expect(await there.rooms.ledger.verify('job-bus')).toMatchObject({ ok: true, entries: 1 });
+    const key = keyName(bench.rooms.store.key.key);
+    expect(report.vouchedBy).toMatch(`the shop with the key ${key}, which signed its end on 2026-11-25`);
+    expect(await there.rooms.verifier.job('job-bus')).toMatchObject({
+      ok: true,
+      entries: 1,
+      vouchedBy: report.vouchedBy,
+    });
     expect((await there.rooms.jobs.get('job-bus')).design).toEqual(
       (await bench.rooms.jobs.get('job-bus')).design,
     );
@@ -141,7 +151,7 @@ describe('a job as one file', () => {
     // And it goes on there.
     const next = await request(there.app).post('/api/jobs/job-bus/entries').send(positionRequest('after'));
     expect(next.body.seq).toBe(2);
-    expect((await there.rooms.ledger.verify('job-bus')).ok).toBe(true);
+    expect((await there.rooms.verifier.job('job-bus')).ok).toBe(true);
     const again = await upload(there, '/api/import', bytes as Buffer);
     expect([again.status, again.body.error.code]).toEqual([409, 'job-is-here']);
     await there.close();
@@ -154,7 +164,7 @@ describe('a job as one file', () => {
     const { body: bytes } = await download(bench, '/api/jobs/job-bus/export');
     const files = unzipSync(bytes as Buffer);
     expect(Object.keys(files).sort()).toEqual(
-      expect.arrayContaining(['changes.csv', 'design.json', 'entries.csv', 'entries.json', 'manifest.json']),
+      expect.arrayContaining(['chain.jsonl', 'changes.csv', 'design.json', 'entries.csv', 'manifest.json']),
     );
     expect(JSON.parse(strFromU8(files['design.json']!)).pack.peakCurrentA).toBe(333);
     const lines = strFromU8(files['entries.csv']!).split('\r\n');
@@ -164,7 +174,7 @@ describe('a job as one file', () => {
 
   test('with any one byte changed is refused, and nothing is written', async () => {
     const small = await openBench();
-    await small.rooms.jobs.create('job-small', 'Small');
+    await small.rooms.jobs.create('job-small', 'Small', 'Test');
     await request(small.app).post('/api/jobs/job-small/entries').send(positionRequest('one'));
     const { body: bytes } = await download(small, '/api/jobs/job-small/export');
     const whole = new Uint8Array(bytes as Buffer);
@@ -185,7 +195,7 @@ describe('a job as one file', () => {
 
   test('a thousand changed bytes of the demo’s are each refused, the file named where it can be', async () => {
     const demo = await openBench(true);
-    await seedDemo(demo.database, demo.folder);
+    await seedDemo(demo.rooms.store);
     const { body: bytes } = await download(demo, '/api/jobs/job-demo-library-bus/export');
     const whole = new Uint8Array(bytes as Buffer);
     const { report } = await checkArchive(whole);
@@ -203,33 +213,94 @@ describe('a job as one file', () => {
     await demo.close();
   });
 
+  type Body = Record<string, unknown>;
+  type Alter = (files: Record<string, Uint8Array>, manifest: Record<string, unknown>) => void;
+
   /** The export, opened, altered and sealed again: what a careful forger would send. */
-  async function forged(alter: (files: Record<string, Uint8Array>) => void) {
+  async function forged(alter: Alter) {
     const { body: bytes } = await download(bench, '/api/jobs/job-bus/export');
-    const opened = unpack(bytes as Buffer, 'torvek-job', 1);
+    const opened = unpack(bytes as Buffer, 'torvek-job', 2);
     if (!opened.ok) throw new Error('the export does not open');
-    alter(opened.contents);
     const { files: _files, ...manifest } = opened.manifest;
+    alter(opened.contents, manifest);
     return (await checkArchive(pack(manifest, opened.contents, '2026-11-25T08:00:00Z'))).report;
   }
 
-  test.each<[string, string, RegExp, (files: Record<string, Uint8Array>) => void]>([
+  /** The chain written anew with other bodies, every hash of its links right, and the manifest's head with it. */
+  const rechained =
+    (alter: (body: Body) => Body | null): Alter =>
+    (files, manifest) => {
+      let head = null;
+      const lines: Buffer[] = [];
+      for (const { body, at } of readChain(Buffer.from(files['chain.jsonl']!)).links) {
+        const other = alter(body);
+        if (other === null) continue;
+        const { bytes, link } = lineOf(other, head, at);
+        lines.push(bytes);
+        head = { n: link.n, sha256: link.sha256 };
+      }
+      files['chain.jsonl'] = Buffer.concat(lines);
+      manifest.chain = head;
+    };
+  const ofKind = (kind: string, alter: (body: Body) => Body | null) =>
+    rechained((body) => (body.kind === kind ? alter(body) : body));
+  /** An entry with its own hash made anew. */
+  const reentered = (alter: (entry: Body) => void) =>
+    ofKind('entry', (body) => {
+      const entry = JSON.parse(body.text as string) as Body;
+      alter(entry);
+      const text = canonicalText(entry);
+      return { ...body, text, sha256: hashText(text) };
+    });
+
+  test.each<[string, string, RegExp, Alter]>([
     [
-      'an entry’s text',
-      'entries.json',
-      /entry 1 its text does not match its hash/,
+      'a line of the chain',
+      'chain.jsonl',
+      /line \d+ of the journal is damaged/,
       (files) =>
-        (files['entries.json'] = Buffer.from(
-          strFromU8(files['entries.json']!).replace('\\"linksOut\\":2', '\\"linksOut\\":0'),
+        (files['chain.jsonl'] = Buffer.from(
+          strFromU8(files['chain.jsonl']!).replace('"linksOut":2', '"linksOut":0'),
         )),
     ],
     [
-      'a missing last entry',
-      'entries.json',
-      /does not end at the head/,
-      (files) =>
-        (files['entries.json'] = jsonFile(JSON.parse(strFromU8(files['entries.json']!)).slice(0, -1))),
+      'an entry’s text',
+      'chain.jsonl',
+      /line \d+ of the journal is damaged/,
+      ofKind('entry', (body) => ({
+        ...body,
+        text: (body.text as string).replace('"linksOut":2', '"linksOut":0'),
+      })),
     ],
+    [
+      'an entry of another kind of body, well hashed',
+      'chain.jsonl',
+      /entry 1 is malformed: body.kind must be one of/,
+      reentered((entry) => (entry.body = { kind: 'toast', of: 1 })),
+    ],
+    [
+      'a field that no entry has, well hashed',
+      'chain.jsonl',
+      /entry 1 is malformed: body\.mains must be one of open, closed/,
+      reentered((entry) => ((entry.body as Body).mains = { toString: 1 })),
+    ],
+    [
+      'a design altered consistently',
+      'chain.jsonl',
+      /version 1 leads to another design than its hash says/,
+      ofKind('change', (body) => JSON.parse(JSON.stringify(body).replaceAll('333', '334')) as Body),
+    ],
+    [
+      'a first design altered',
+      'chain.jsonl',
+      /entry 1 was judged against another design than version 0 is/,
+      ofKind(
+        'job',
+        (body) =>
+          JSON.parse(JSON.stringify(body).replace('"peakCurrentA":400', '"peakCurrentA":401')) as Body,
+      ),
+    ],
+    ['a missing entry', 'chain.jsonl', /does not end at the head/, ofKind('entry', () => null)],
     [
       'a design its changes do not lead to',
       'design.json',
@@ -237,13 +308,13 @@ describe('a job as one file', () => {
       (files) => (files['design.json'] = Buffer.from(strFromU8(files['design.json']!).replace('333', '334'))),
     ],
     [
-      'a release',
-      'releases.json',
-      /release 1 does not match its hash/,
-      (files) =>
-        (files['releases.json'] = Buffer.from(
-          strFromU8(files['releases.json']!).replace('inspector', 'Inspector'),
-        )),
+      'a release hashed anew',
+      'chain.jsonl',
+      /release 2 does not hold the design of version 1/,
+      ofKind('release', (body) => {
+        const text = (body.text as string).replace('"peakCurrentA":333', '"peakCurrentA":334');
+        return { ...body, text, sha256: hashText(text) };
+      }),
     ],
     [
       'a missing attachment',
@@ -258,20 +329,77 @@ describe('a job as one file', () => {
       (files) => (files[`attachments/${hashBytes(png)}`] = Buffer.from('something else')),
     ],
     [
-      'a file that is no JSON',
-      'changes.json',
-      /is missing or not what it should be/,
-      (files) => (files['changes.json'] = Buffer.from('{')),
+      'a chain that is none',
+      'chain.jsonl',
+      /does not begin with a job/,
+      (files) => (files['chain.jsonl'] = Buffer.from('{')),
     ],
-  ])('re-sealed with %s altered is refused with its name', async (_what, file, message, alter) => {
+  ])('re-sealed with %s is refused with its name', async (_what, file, message, alter) => {
     const { ok, problems } = await forged(alter);
     expect(ok).toBe(false);
-    expect(problems.find((problem) => problem.file === file)?.message).toMatch(message);
+    expect(problems.find((problem) => problem.file === file && message.test(problem.message))).toBeDefined();
+  });
+
+  test('written anew from end to end it comes in, and nobody vouches for it', async () => {
+    const { ok, vouchedBy } = await forged(ofKind('change', (body) => ({ ...body, by: 'Somebody else' })));
+    expect([ok, vouchedBy]).toEqual([true, 'nobody: its signature does not belong to this chain']);
+    const unsigned = await forged((_files, manifest) => delete manifest.anchor);
+    expect([unsigned.ok, unsigned.vouchedBy]).toEqual([true, 'nobody: it is not signed']);
+  });
+
+  test('of an older Torvek comes in too: chained here, and said to be unwitnessed', async () => {
+    const { body: bytes } = await download(bench, '/api/jobs/job-bus/export');
+    const opened = unpack(bytes as Buffer, 'torvek-job', 2);
+    if (!opened.ok) throw new Error('the export does not open');
+    const story = tell(readChain(Buffer.from(opened.contents['chain.jsonl']!)))!;
+    const { id, name, demo, createdAt } = story.job;
+    const older: Record<string, Uint8Array> = {
+      'job.json': jsonFile({ id, name, demo, createdAt, version: story.changes.length }),
+      'design.json': jsonFile(story.design),
+      'first-design.json': jsonFile(story.job.design),
+      'changes.json': jsonFile(story.changes),
+      'entries.json': jsonFile(
+        story.entries.map(({ entry, sha256, text }) => ({ seq: entry.seq, sha256, text })),
+      ),
+      'releases.json': jsonFile(
+        story.releases.map(({ id: one, sha256, text }, i) => ({ number: i + 1, id: one, sha256, text })),
+      ),
+      'attachments.json': jsonFile(story.files.map(({ by, ...file }) => ({ ...file, addedBy: by }))),
+    };
+    for (const [path, content] of Object.entries(opened.contents))
+      if (path.startsWith('attachments/')) older[path] = content;
+    const { head } = opened.manifest;
+    const manifest = {
+      format: 'torvek-job',
+      formatVersion: 1,
+      schema: 1,
+      head,
+      exportedAt: '2026-11-25T08:00:00Z',
+    };
+    const sealed = (files: Record<string, Uint8Array>) => pack(manifest, files, '2026-11-25T08:00:00Z');
+    const there = await openBench();
+    const { body: report } = await upload(there, '/api/import', sealed(older));
+    expect(report).toMatchObject({ ok: true, entries: 2, changes: 1, releases: 2, files: 2 });
+    expect(report.vouchedBy).toContain('made by an older Torvek');
+    expect(await there.rooms.verifier.job('job-bus')).toMatchObject({
+      ok: true,
+      entries: 2,
+      notWitnessed: { links: 7, problems: [] },
+    });
+    older['entries.json'] = Buffer.from(
+      strFromU8(older['entries.json']!).replace('\\"linksOut\\":2', '\\"linksOut\\":0'),
+    );
+    const { report: altered } = await checkArchive(sealed(older));
+    expect(altered.problems[0]).toEqual({
+      file: 'entries.json',
+      message: expect.stringMatching(/^line \d+ of the journal is damaged/) as unknown,
+    });
+    await there.close();
   });
 
   test('of a newer format or schema is refused by naming the version', async () => {
     const { body: bytes } = await download(bench, '/api/jobs/job-bus/export');
-    const opened = unpack(bytes as Buffer, 'torvek-job', 1);
+    const opened = unpack(bytes as Buffer, 'torvek-job', 2);
     if (!opened.ok) throw new Error('the export does not open');
     const { files: _files, ...manifest } = opened.manifest;
     const messageOf = async (more: object) =>
@@ -286,25 +414,44 @@ describe('a job as one file', () => {
   });
 });
 
+async function signInAgain(at: Bench, name: string): Promise<string> {
+  const { headers } = await request(at.bare).post('/api/session').send({ name, password: testPassword });
+  return String(headers['set-cookie']).split(';')[0]!;
+}
+
 describe('a backup of everything', () => {
   test('puts jobs, record, people, instruments and files back, and keeps what was there', async () => {
     await signIn(bench.rooms, 'Olga', ['designer']);
     const { body: bytes } = await download(bench, '/api/backup');
     const there = await openBench();
-    await there.rooms.jobs.create('job-other', 'Another job');
+    await there.rooms.jobs.create('job-other', 'Another job', 'Test');
     const { body: report } = await upload(there, '/api/restore', bytes as Buffer);
     expect(report.rows).toMatchObject({ jobs: 1, people: 2, entries: 2, releases: 2, files: 2 });
     expect((await there.rooms.jobs.list()).map(({ id }) => id)).toEqual(['job-bus']);
-    expect(await there.rooms.ledger.verify('job-bus')).toMatchObject({ ok: true, entries: 2 });
+    expect(await there.rooms.verifier.job('job-bus')).toMatchObject({ ok: true, entries: 2 });
     expect(
       (await request(there.bare).post('/api/session').send({ name: 'Olga', password: testPassword })).status,
     ).toBe(200);
     await expect(there.database.query('DELETE FROM entries')).rejects.toThrow('append-only');
-    expect(existsSync(join(report.keptIn, 'backup.zip'))).toBe(true);
-    expect(readdirSync(join(report.keptIn, 'journal'))).toEqual([]);
-    // What was kept is itself a backup of what was there.
-    const kept = unpack(readFileSync(join(report.keptIn, 'backup.zip')), 'torvek-backup', 1);
-    expect(kept.ok && strFromU8(kept.contents['tables/jobs.jsonl']!)).toContain('job-other');
+    // What was there is kept: its chains to the byte.
+    expect(readdirSync(join(report.keptIn, 'journal')).sort()).toEqual(['job-other.jsonl', '~shop.jsonl']);
+    const shop = there.rooms.journal.read('~shop').links.map(({ body }) => body);
+    expect(shop.at(-1)).toMatchObject({
+      kind: 'restored',
+      by: 'Test',
+      madeBy: 'Test',
+      keptIn: report.keptIn,
+    });
+    expect(await there.rooms.verifier.shop()).toMatchObject({ ok: true, problems: [] });
+    // And it goes on: whoever was signed in signs in again.
+    expect((await request(there.app).get('/api/jobs')).status).toBe(401);
+    const back = await signInAgain(there, 'Olga');
+    const renamed = await request(there.bare)
+      .patch('/api/jobs/job-bus')
+      .set('Cookie', back)
+      .send({ name: 'Bus after the restore' });
+    expect(renamed.body.name).toBe('Bus after the restore');
+    expect((await there.rooms.verifier.job('job-bus')).ok).toBe(true);
     await there.close();
   });
 
@@ -316,6 +463,6 @@ describe('a backup of everything', () => {
     const { status, body: answer } = await upload(bench, '/api/restore', bytes);
     expect([status, answer.error.code]).toEqual([422, 'archive-broken']);
     expect(await bench.rooms.jobs.list()).toEqual(before);
-    expect((await bench.rooms.ledger.verify('job-bus')).ok).toBe(true);
+    expect((await bench.rooms.verifier.job('job-bus')).ok).toBe(true);
   });
 });

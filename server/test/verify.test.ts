@@ -1,80 +1,173 @@
-import { appendFileSync, readFileSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { appendFileSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { canonicalText, hashText } from '@torvek/core/record';
 import request from 'supertest';
-import { makeBus, openBench, positionRequest, type Bench } from './bench-room';
+import { lineOf, readChain } from '../src/journal/lines';
+import { shopChain } from '../src/journal/links';
+import { reconcile } from '../src/journal/reconcile';
+import { changeOf, makeBus, openBench, positionRequest, type Bench } from './bench-room';
 
 let bench: Bench;
 let job = '';
 let count = 0;
 beforeAll(async () => {
   bench = await openBench();
+  await request(bench.app).post('/api/instruments').send({
+    id: 'meter-1',
+    kind: 'meter',
+    name: 'Bench meter',
+    serial: 'BM 1',
+    calibrationDue: '2027-03-31',
+  });
 });
 afterAll(() => bench.close());
+
+/** A job with two versions, six entries, a release and a file. */
 beforeEach(async () => {
   count += 1;
   job = `job-${count}`;
-  await makeBus(bench, job);
-  for (let i = 1; i <= 6; i += 1)
-    await request(bench.app)
-      .post(`/api/jobs/${job}/entries`)
-      .send(positionRequest(`${job}-entry-${i}`, i));
+  const design = await makeBus(bench, job);
+  const post = (path: string, body: object) => request(bench.app).post(`/api/jobs/${job}/${path}`).send(body);
+  await post(
+    'changes',
+    changeOf(design, 0, `${job}-c1`, (draft) => void (draft.pack.peakCurrentA = 333)),
+  );
+  for (let i = 1; i <= 6; i += 1) await post('entries', positionRequest(`${job}-entry-${i}`, i));
+  await post('releases', { id: `${job}-r1`, label: 'For the inspector', version: 1 });
+  await request(bench.app)
+    .post(`/api/jobs/${job}/files?name=note.txt`)
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.from(`torque 24 Nm, ${job}`));
 });
 
-/** `@` stands for this test's job. Changes the record behind the product's back, as someone with the database in hand could. */
-const tamper = (sql: string) =>
-  bench.database.execute(
-    `ALTER TABLE entries DISABLE TRIGGER ALL; ${sql.replaceAll('@', `job_id = '${job}'`)}; ALTER TABLE entries ENABLE TRIGGER ALL;`,
+/** `@` stands for this test's job. Changes rows behind the product's back, as someone with the database in hand could. */
+async function tamper(table: string, sql: string): Promise<void> {
+  const picked = table === 'jobs' ? `id = '${job}'` : `job_id = '${job}'`;
+  await bench.database.execute(
+    `ALTER TABLE ${table} DISABLE TRIGGER ALL; ${sql.replaceAll('@', picked)}; ALTER TABLE ${table} ENABLE TRIGGER ALL;`,
   );
-const verify = () => bench.rooms.ledger.verify(job);
+}
+const tamperEntries = (sql: string) => tamper('entries', sql);
+const verify = () => bench.rooms.verifier.job(job);
+const named = async () => (await verify()).problems.map(({ what, message }) => `${what} ${message}`);
 const numbers = async () => [...new Set((await verify()).problems.map(({ seq }) => seq))];
 
-test('an untouched chain fits', async () => {
-  expect(await verify()).toEqual({ ok: true, entries: 6, problems: [], restored: [] });
+test('an untouched job fits: entries, versions, files, and its place in the shop’s chain', async () => {
+  expect(await verify()).toMatchObject({
+    ok: true,
+    entries: 6,
+    versions: 1,
+    files: 1,
+    problems: [],
+    restored: [],
+    repairs: [],
+    notWitnessed: null,
+    vouchedBy: null,
+  });
+  expect(await bench.rooms.verifier.shop()).toMatchObject({ ok: true, problems: [] });
 });
 
 describe.each([
-  ['id', "'forged'"],
-  ['kind', "'result'"],
-  ['previous', "repeat('0', 64)"],
-  ['sha256', "repeat('0', 64)"],
-  ['recorded_at', "'2020-01-01T00:00:00.000Z'"],
-  ['content', 'replace(content, \'"linksOut":4\', \'"linksOut":0\')'],
-  ['content', "content || ' '"],
-  ['seq', '40'],
-])('altering column %s to %s', (column, value) => {
-  test('is found and named', async () => {
-    await tamper(`UPDATE entries SET ${column} = ${value} WHERE @ AND seq = 4`);
-    const { ok, problems } = await verify();
-    expect(ok).toBe(false);
-    expect(problems[0]!.seq).toBe(4);
-  });
-});
+  [
+    'entries',
+    'seq = 4',
+    'entry 4',
+    [
+      ['id', "'forged'"],
+      ['kind', "'result'"],
+      ['previous', "repeat('0', 64)"],
+      ['sha256', "repeat('0', 64)"],
+      ['recorded_at', "'2020-01-01T00:00:00.000Z'"],
+      ['topic', "'work'"],
+      ['target', '2'],
+      ['verdict', "'pass'"],
+      ['content', 'replace(content, \'"linksOut":4\', \'"linksOut":0\')'],
+      ['content', "content || ' '"],
+      ['seq', '40'],
+    ],
+  ],
+  [
+    'changes',
+    'version = 1',
+    'version 1',
+    [
+      ['author', "'Somebody else'"],
+      ['label', "'another label'"],
+      ['made_at', "'2020-01-01T00:00:00.000Z'"],
+      ['saved_at', "'2020-01-01T00:00:00.000Z'"],
+      ['forward', "replace(forward, '333', '334')"],
+      ['inverse', "replace(inverse, '400', '401')"],
+      ['id', "'forged-change'"],
+      ['base', '7'],
+    ],
+  ],
+  [
+    'releases',
+    'number = 1',
+    'release 1',
+    [
+      ['label', "'For somebody else'"],
+      ['released_by', "'Somebody else'"],
+      ['content', "replace(content, 'inspector', 'Inspector')"],
+      ['version', '0'],
+    ],
+  ],
+  [
+    'files',
+    'TRUE',
+    'the file ',
+    [
+      ['name', "'another.txt'"],
+      ['added_by', "'Somebody else'"],
+      ['size', '7'],
+    ],
+  ],
+  [
+    'jobs',
+    'TRUE',
+    'the job',
+    [
+      ['name', "'Another name'"],
+      ['demo', 'true'],
+      ['version', '0'],
+      ['created_at', "'2020-01-01T00:00:00.000Z'"],
+      ['design', "replace(design, '333', '334')"],
+      ['first_design', "replace(first_design, '400', '401')"],
+      ['imported_by', "'Somebody else'"],
+    ],
+  ],
+] as [string, string, string, [string, string][]][])(
+  'altering a row of %s',
+  (table, where, what, columns) => {
+    test.each(columns)('in its column %s to %s is found and named', async (column, value) => {
+      await tamper(table, `UPDATE ${table} SET ${column} = ${value} WHERE @ AND ${where}`);
+      const problems = await named();
+      expect(problems.some((one) => one.startsWith(what))).toBe(true);
+    });
+  },
+);
 
 test('moving an entry to another job is found in both', async () => {
   await makeBus(bench, `${job}-other`);
-  await tamper(`UPDATE entries SET job_id = '${job}-other' WHERE @ AND seq = 4`);
-  expect(await numbers()).toContain(4);
-  const other = await bench.rooms.ledger.verify(`${job}-other`);
-  expect(other.ok).toBe(false);
-  expect(other.problems.map(({ seq }) => seq)).toContain(4);
+  await tamperEntries(`UPDATE entries SET job_id = '${job}-other' WHERE @ AND seq = 4`);
+  expect(await named()).toEqual(['entry 4 is missing in the database']);
+  const other = await bench.rooms.verifier.job(`${job}-other`);
+  expect(other.problems.map(({ what, message }) => `${what} ${message}`)).toEqual([
+    'entry 4 is in the database, and was never recorded',
+  ]);
 });
 
-describe('missing, swapped and inserted entries', () => {
+describe('missing, swapped and inserted rows', () => {
   test.each([1, 3, 6])('deleting entry %i', async (seq) => {
-    await tamper(`DELETE FROM entries WHERE @ AND seq = ${seq}`);
-    expect((await verify()).problems[0]).toMatchObject({
-      seq,
-      message: expect.stringContaining('is missing'),
-    });
+    await tamperEntries(`DELETE FROM entries WHERE @ AND seq = ${seq}`);
+    expect(await named()).toEqual([`entry ${seq} is missing in the database`]);
   });
 
   test('swapping two', async () => {
-    await tamper(
+    await tamperEntries(
       'UPDATE entries SET seq = 99 WHERE @ AND seq = 2; UPDATE entries SET seq = 2 WHERE @ AND seq = 5; UPDATE entries SET seq = 5 WHERE @ AND seq = 99',
     );
-    expect(await numbers()).toEqual(expect.arrayContaining([2, 5]));
+    expect(await numbers()).toEqual([2, 5]);
   });
 
   test('inserting one at the end, well made in itself', async () => {
@@ -86,137 +179,280 @@ describe('missing, swapped and inserted entries', () => {
       "INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, content) VALUES ($5, 7, $6, 'position', $1, $2, $3, 'position', $4)",
       [sha256, hashText(text), forged.recordedAt, text, job, forged.id],
     );
-    expect((await verify()).problems).toEqual([
-      { seq: 7, message: 'is not known to the journal beside the database' },
-    ]);
+    expect(await named()).toEqual(['entry 7 is in the database, and was never recorded']);
   });
 
-  test('replacing the last one by another well made one', async () => {
-    const [last] = (await bench.rooms.ledger.all(job)).slice(-1);
-    const { sha256: _old, ...rest } = last!;
-    const text = canonicalText({ ...rest, by: 'Somebody else' });
-    await tamper(
-      `UPDATE entries SET content = $t$${text}$t$, sha256 = '${hashText(text)}' WHERE @ AND seq = 6`,
+  test('deleting everything that was recorded, and the design’s history', async () => {
+    await tamperEntries('DELETE FROM entries WHERE @');
+    await tamper('changes', 'DELETE FROM changes WHERE @');
+    await tamper('releases', 'DELETE FROM releases WHERE @');
+    expect(await numbers()).toEqual([null, 1, 2, 3, 4, 5, 6]);
+    expect(await named()).toEqual(
+      expect.arrayContaining([
+        'version 1 is missing in the database',
+        'release 1 is missing in the database',
+      ]),
     );
-    expect((await verify()).problems).toEqual([
-      { seq: 6, message: 'has another hash than the journal beside the database' },
-    ]);
   });
 
-  test('deleting everything', async () => {
-    await tamper('DELETE FROM entries WHERE @');
-    expect(await numbers()).toEqual([1, 2, 3, 4, 5, 6]);
+  test('an attachment that was altered, or is gone', async () => {
+    const [file] = await bench.rooms.files.list(job);
+    const path = bench.rooms.files.pathOf(file!.sha256);
+    writeFileSync(path, 'torque 42 Nm');
+    expect(await named()).toEqual([`the file ${file!.sha256.slice(0, 12)}… is not what was stored`]);
+    rmSync(path);
+    expect(await named()).toEqual([`the file ${file!.sha256.slice(0, 12)}… is missing in the folder`]);
   });
 });
 
-describe('the journal beside the database', () => {
-  // Other tests' jobs are whole before one of these counts.
-  beforeEach(() => bench.rooms.ledger.reconcile());
+describe('the shop', () => {
+  const shopProblems = async () =>
+    (await bench.rooms.verifier.shop()).problems.map(({ what, message }) => `${what} ${message}`);
 
-  const path = () => join(bench.folder, 'journal', `${job}.jsonl`);
-
-  /** The journal as it is when the process dies between writing it and the database's commit. */
-  const uncommit = (from: number) =>
-    writeFileSync(
-      path(),
-      readFileSync(path(), 'utf8')
-        .split('\n')
-        .filter((line) => !(line.startsWith('{"committed"') && Number(/\d+/.exec(line)![0]) >= from))
-        .join('\n'),
+  test('a role given, a person added, an instrument altered behind its back', async () => {
+    await bench.database.query(
+      `UPDATE people SET roles = '["owner"]', name = 'Text' WHERE id = 'person-test'`,
     );
-
-  test('brings in what a crash kept from the database, and mends a torn line', async () => {
-    await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
-    uncommit(5);
-    appendFileSync(path(), '{"seq":7,"sha256":"to');
-    expect(await bench.rooms.ledger.reconcile()).toBe(2);
-    expect(await verify()).toEqual({ ok: true, entries: 6, problems: [], restored: [] });
-    const { body } = await request(bench.app)
-      .post(`/api/jobs/${job}/entries`)
-      .send(positionRequest(`${job}-entry-7`));
-    expect(body.seq).toBe(7);
-    expect((await verify()).ok).toBe(true);
+    await bench.database.query(
+      `INSERT INTO people (id, name, roles, created_at) VALUES ('person-x', 'Xaver', '["owner"]', '2026-11-25')`,
+    );
+    await bench.database.query(`UPDATE instruments SET calibration_due = '2030-01-01' WHERE id = 'meter-1'`);
+    expect(await shopProblems()).toEqual([
+      'the person person-test has another name in the database than was recorded',
+      'the person person-x is in the database, and was never recorded',
+      'the instrument meter-1 has another calibration due in the database than was recorded',
+    ]);
+    await bench.database.query(`UPDATE people SET name = 'Test' WHERE id = 'person-test'`);
+    await bench.database.query(`DELETE FROM people WHERE id = 'person-x'`);
+    await bench.database.query(`UPDATE instruments SET calibration_due = '2027-03-31' WHERE id = 'meter-1'`);
+    expect(await shopProblems()).toEqual([]);
   });
 
-  test('brings back a tail that the database had and lost, and says so for ever', async () => {
-    await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
-    expect((await verify()).problems.map(({ seq }) => seq)).toEqual([5, 6]);
-    expect(await bench.rooms.ledger.reconcile()).toBe(2);
-    const { ok, restored } = await bench.rooms.ledger.verify(job);
-    expect([ok, restored.map(({ seq }) => seq)]).toEqual([true, [5, 6]]);
+  test('a whole job removed, from the database and from the folder', async () => {
+    const path = bench.rooms.journal.path(job);
+    const kept = readFileSync(path);
+    for (const table of ['entries', 'changes', 'releases', 'files'])
+      await tamper(table, `DELETE FROM ${table} WHERE @`);
+    await bench.database.query('DELETE FROM jobs WHERE id = $1', [job]);
+    rmSync(path);
+    expect(await shopProblems()).toEqual([
+      `the job Bus (${job}) is gone with its journal: the shop’s journal knows it`,
+    ]);
+    // Its journal put back is all that it takes.
+    writeFileSync(path, kept);
+    await bench.database.query('DELETE FROM chains WHERE name = $1', [job]);
+    await reconcile(bench.database, bench.rooms.journal, '2026-11-28T12:00:00.000Z');
+    expect(await shopProblems()).toEqual([]);
+    expect(await verify()).toMatchObject({ ok: true, entries: 6, versions: 1, files: 1 });
   });
 
-  test('a gap in the middle is not smoothed over; the chain goes on after it', async () => {
-    await tamper('DELETE FROM entries WHERE @ AND seq = 4');
-    expect(await bench.rooms.ledger.reconcile()).toBe(0);
-    const { body } = await request(bench.app)
-      .post(`/api/jobs/${job}/entries`)
-      .send(positionRequest(`${job}-entry-7`));
-    expect(body.seq).toBe(7);
-    expect((await verify()).problems).toEqual([{ seq: 4, message: 'is missing' }]);
+  test('a chain cut off with all its rows, once the shop’s chain knows where it stood', async () => {
+    await bench.rooms.writer.note();
+    const path = bench.rooms.journal.path(job);
+    const kept = readFileSync(path, 'utf8');
+    const lines = kept.split('\n');
+    // The file, the release and the last entry go, and their rows.
+    writeFileSync(path, `${lines.slice(0, -4).join('\n')}\n`);
+    await tamperEntries('DELETE FROM entries WHERE @ AND seq = 6');
+    await tamper('releases', 'DELETE FROM releases WHERE @');
+    await tamper('files', 'DELETE FROM files WHERE @');
+    expect(await named()).toEqual([
+      'the journal ends at link 7; the shop’s journal knows 10',
+      'the journal has another link 10 than the database knows',
+    ]);
+    writeFileSync(path, kept);
   });
 
-  test('is not believed where it does not fit the chain', async () => {
-    await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
-    uncommit(5);
-    writeFileSync(path(), readFileSync(path(), 'utf8').replace('\\"linksOut\\":5', '\\"linksOut\\":0'));
-    expect(await bench.rooms.ledger.reconcile()).toBe(0);
-    expect((await verify()).ok).toBe(false);
-  });
-
-  test('a line that was damaged at any place stops no start, and nothing untrue comes out of it', async () => {
-    await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
-    uncommit(5);
-    const whole = readFileSync(path());
-    const from = whole.indexOf('{"seq":5');
-    const rows = async () =>
-      (
-        await bench.database.query<{ sha256: string }>(
-          'SELECT sha256 FROM entries WHERE job_id = $1 AND seq >= 5 ORDER BY seq',
-          [job],
-        )
-      ).map(({ sha256 }) => sha256);
-    const [fifth, sixth] = bench.rooms.ledger.journal
-      .read(job)
-      .slice(-2)
-      .map(({ sha256 }) => sha256);
-    for (let at = from; at < whole.length; at += 7) {
-      const bytes = Buffer.from(whole);
-      bytes[at]! ^= 1 << (at % 8);
-      writeFileSync(path(), bytes);
-      await bench.rooms.ledger.reconcile();
-      const found = await rows();
-      expect([at, [[], [fifth], [fifth, sixth]].some((good) => String(good) === String(found))]).toEqual([
+  test('a chain written anew, whole in itself', async () => {
+    await bench.rooms.writer.note();
+    const path = bench.rooms.journal.path(job);
+    const kept = readFileSync(path);
+    const { links } = readChain(kept);
+    let head = null;
+    const lines: Buffer[] = [];
+    for (const { body, at } of links) {
+      const { bytes, link } = lineOf(
+        body.kind === 'file' ? { ...body, by: 'Somebody else' } : body,
+        head,
         at,
-        true,
-      ]);
-      await verify();
-      await tamper('DELETE FROM entries WHERE @ AND seq >= 5');
+      );
+      lines.push(bytes);
+      head = link;
     }
-    for (const line of ['null', '5', '"text"', '[]', '{}', '{"seq":5}']) {
-      writeFileSync(path(), `${whole.subarray(0, from).toString('utf8')}${line}\n`);
-      expect([line, await bench.rooms.ledger.reconcile()]).toEqual([line, 0]);
+    writeFileSync(path, Buffer.concat(lines));
+    await tamper('files', "UPDATE files SET added_by = 'Somebody else' WHERE @");
+    expect(await named()).toEqual([
+      'the journal has another link 10 than the shop’s journal knows',
+      'the journal has another link 10 than the database knows',
+    ]);
+    writeFileSync(path, kept);
+  });
+});
+
+describe('an entry is held against the design it was judged by', () => {
+  test('a version altered consistently in chain and database is named by the entries', async () => {
+    const path = bench.rooms.journal.path(job);
+    const kept = readFileSync(path);
+    const { links } = readChain(kept);
+    let head = null;
+    const lines: Buffer[] = [];
+    for (const { body, at } of links) {
+      const altered =
+        body.kind === 'change' ? (JSON.parse(JSON.stringify(body).replaceAll('333', '334')) as object) : body;
+      const { bytes, link } = lineOf(altered, head, at);
+      lines.push(bytes);
+      head = link;
     }
-    writeFileSync(path(), whole);
-    expect(await bench.rooms.ledger.reconcile()).toBe(2);
+    writeFileSync(path, Buffer.concat(lines));
+    const problems = await named();
+    expect(problems).toContain('version 1 leads to another design than its hash says');
+    expect(problems).toContain('entry 3 was judged against another design than version 1 is');
+    expect(problems).toContain('release 1 does not hold the design of version 1');
+    writeFileSync(path, kept);
+  });
+});
+
+describe('bringing database and journals together', () => {
+  const path = () => bench.rooms.journal.path(job);
+  const now = '2026-11-28T12:00:00.000Z';
+  const again = () => reconcile(bench.database, bench.rooms.journal, now);
+  /** The database as it was before the last links of this job. */
+  async function behindBy(links: number): Promise<void> {
+    const chain = readChain(readFileSync(path()));
+    const at = chain.links.at(-1 - links)!;
+    await tamper('files', 'DELETE FROM files WHERE @');
+    await tamper('releases', 'DELETE FROM releases WHERE @');
+    await tamperEntries(`DELETE FROM entries WHERE @ AND seq > ${8 - links}`);
+    await bench.database.query('UPDATE chains SET n = $2, sha256 = $3 WHERE name = $1', [
+      job,
+      at.n,
+      at.sha256,
+    ]);
+  }
+
+  test('what a crash kept from the database is brought in; half a line is cut off', async () => {
+    await behindBy(4);
+    appendFileSync(path(), `${'0'.repeat(64)} {"n":11,"previ`);
+    expect((await again()).notes).toEqual([`${job}: 4 links brought into the database`]);
+    expect(await verify()).toMatchObject({ ok: true, entries: 6, files: 1, repairs: [] });
+    const { body } = await request(bench.app)
+      .post(`/api/jobs/${job}/entries`)
+      .send(positionRequest(`${job}-entry-7`));
+    expect(body.seq).toBe(7);
     expect((await verify()).ok).toBe(true);
   });
 
-  test('an entry the database refused does not count', async () => {
-    await expect(
-      bench.rooms.ledger.append(job, `${job}-entry-8`, () => ({
-        id: `${job}-entry-1`,
-        by: 'Test',
-        takenAt: '2026-11-25T08:00:00Z',
-        zone: 'UTC',
-        witness: null,
-        subjects: [],
-        basis: [],
-        instrument: null,
-        attachments: [],
-        body: { kind: 'work', what: 'an id that is taken' },
-      })),
-    ).rejects.toThrow();
-    expect(await verify()).toEqual({ ok: true, entries: 6, problems: [], restored: [] });
+  test('a change that the database lost is applied again', async () => {
+    const design = (await bench.rooms.jobs.get(job)).design;
+    const before = bench.rooms.journal.head(job)!;
+    await request(bench.app)
+      .post(`/api/jobs/${job}/changes`)
+      .send(changeOf(design, 1, `${job}-c2`, (draft) => void (draft.pack.peakCurrentA = 444)));
+    await tamper('changes', 'DELETE FROM changes WHERE @ AND version = 2');
+    await bench.database.query('UPDATE jobs SET design = $2, version = 1 WHERE id = $1', [
+      job,
+      JSON.stringify(design),
+    ]);
+    await bench.database.query('UPDATE chains SET n = $2, sha256 = $3 WHERE name = $1', [
+      job,
+      before.n,
+      before.sha256,
+    ]);
+    await again();
+    expect(await bench.rooms.jobs.get(job)).toMatchObject({
+      version: 2,
+      design: { pack: { peakCurrentA: 444 } },
+    });
+    expect((await verify()).ok).toBe(true);
   });
+
+  test('a chain of another history is refused, and nothing is touched', async () => {
+    const kept = readFileSync(path());
+    const { links } = readChain(kept);
+    let head = null;
+    const lines: Buffer[] = [];
+    for (const { body } of links) {
+      const { bytes, link } = lineOf(body, head, now);
+      lines.push(bytes);
+      head = link;
+    }
+    writeFileSync(path(), Buffer.concat(lines));
+    bench.rooms.journal.forget();
+    await expect(again()).rejects.toThrow(
+      `the database and the journal of ${job} tell of different histories: one of them was altered or exchanged.`,
+    );
+    expect(await named()).toEqual(['the journal has another link 10 than the database knows']);
+    writeFileSync(path(), kept);
+    bench.rooms.journal.forget();
+  });
+
+  test('a journal that lost its end, or is gone: taken up from the database, and said for ever', async () => {
+    const kept = readFileSync(path(), 'utf8');
+    const lines = kept.split('\n');
+    writeFileSync(path(), `${lines.slice(0, -3).join('\n')}\n`);
+    bench.rooms.journal.forget();
+    expect((await again()).notes).toEqual([
+      `the journal of ${job}: line 9 was lost, and all up to 10; 2 facts taken up from the database`,
+    ]);
+    expect(await verify()).toMatchObject({
+      ok: true,
+      entries: 6,
+      files: 1,
+      repairs: ['line 9 was lost, and all up to 10'],
+    });
+    rmSync(path());
+    bench.rooms.journal.forget();
+    await again();
+    const whole = await verify();
+    expect(whole).toMatchObject({
+      ok: true,
+      entries: 6,
+      versions: 1,
+      repairs: ['line 1 was lost, and all up to 11'],
+    });
+  });
+
+  test('lines that are no links stop no start', async () => {
+    const kept = readFileSync(path());
+    for (const line of ['null', '{}', '0'.repeat(200), '', ' ']) {
+      writeFileSync(path(), Buffer.concat([kept, Buffer.from(`${line}\n`)]));
+      bench.rooms.journal.forget();
+      await again();
+      expect([line, (await verify()).ok]).toEqual([line, true]);
+    }
+  });
+
+  test('a damaged line of the shop is named and repaired, the person with it', async () => {
+    const shop = bench.rooms.journal.path(shopChain);
+    const bytes = readFileSync(shop);
+    const at = bytes.indexOf('"serial":"BM 1"') + 11;
+    bytes[at]! ^= 1;
+    writeFileSync(shop, bytes);
+    expect((await bench.rooms.verifier.shop()).problems[0]!.message).toBe(
+      'is damaged: its line does not match its hash',
+    );
+    bench.rooms.journal.forget();
+    await again();
+    expect(await bench.rooms.verifier.shop()).toMatchObject({ ok: true, problems: [] });
+  });
+});
+
+test('an entry the database refuses leaves nothing in the journal', async () => {
+  const before = readFileSync(bench.rooms.journal.path(job));
+  await expect(
+    bench.rooms.ledger.append(job, `${job}-entry-8`, () => ({
+      id: `${job}-entry-1`,
+      by: 'Test',
+      takenAt: '2026-11-25T08:00:00Z',
+      zone: 'UTC',
+      witness: null,
+      subjects: [],
+      basis: [],
+      instrument: null,
+      attachments: [],
+      body: { kind: 'work', what: 'an id that is taken' },
+    })),
+  ).rejects.toThrow();
+  expect(readFileSync(bench.rooms.journal.path(job)).equals(before)).toBe(true);
+  expect(await verify()).toMatchObject({ ok: true, entries: 6 });
 });

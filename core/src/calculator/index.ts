@@ -16,6 +16,7 @@ export {
   number,
   numberProblem,
   oneOf,
+  orNull,
   record,
   span,
   table,

@@ -82,6 +82,14 @@ export function number(rule: NumberRule = {}): yup.MixedSchema {
 number.optional = (rule: NumberRule = {}): yup.MixedSchema =>
   judged((value) => numberProblem(value, rule), true);
 
+/** The same value, or null. */
+export function orNull(schema: yup.ISchema<unknown>): yup.Schema {
+  const either = yup.lazy((value: unknown) =>
+    value === null ? yup.mixed().nullable() : (schema as yup.Schema),
+  ) as unknown as yup.Schema;
+  return withQuick(either, (value) => value === null || passesQuickly(schema, value));
+}
+
 const textProblem = (max: number, min: number) => (value: unknown) => {
   if (typeof value !== 'string') return `must be text, not ${typeName(value)}`;
   if (value.length === 0 && min > 0) return 'must not be empty';
@@ -93,7 +101,7 @@ const textProblem = (max: number, min: number) => (value: unknown) => {
 export function text(max = 200, { min = 1 } = {}): yup.MixedSchema {
   return judged(textProblem(max, min), false);
 }
-text.optional = (max = 200): yup.MixedSchema => judged(textProblem(max, 1), true);
+text.optional = (max = 200, { min = 1 } = {}): yup.MixedSchema => judged(textProblem(max, min), true);
 
 type Choice = string | number | boolean;
 

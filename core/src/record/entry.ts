@@ -20,6 +20,8 @@ export interface Entry {
   previous: string | null;
   takenAt: string;
   recordedAt: string;
+  /** The server's clock stood later at the entry before, which was recorded at this time; absent: it did not. */
+  clockWentBack?: string;
   zone: string;
   by: string;
   /** The second person at an HV gate, who confirmed with their own password; null: nobody did. */
@@ -74,4 +76,28 @@ function isWellFormed(text: string): boolean {
 /** SHA-256 of a text in UTF-8, as 64 hex digits. */
 export function hashText(text: string): string {
   return bytesToHex(sha256(utf8ToBytes(text)));
+}
+
+/**
+ * Whether a text is the canonical one of its value. Numbers and strings are written in RFC 8785 as JSON does, so that
+ * a text that comes back from JSON unchanged, its keys in order, is; whatever is left is settled by writing it anew.
+ */
+export function isCanonical(value: unknown, text: string): boolean {
+  if (JSON.stringify(value) === text && hasSortedKeys(value) && !text.includes('\\u')) return true;
+  try {
+    return canonicalText(value) === text;
+  } catch {
+    return false;
+  }
+}
+
+function hasSortedKeys(value: unknown): boolean {
+  if (typeof value !== 'object' || value === null) return true;
+  if (Array.isArray(value)) return value.every(hasSortedKeys);
+  let before = '';
+  for (const key of Object.keys(value)) {
+    if (key < before || !hasSortedKeys((value as Record<string, unknown>)[key])) return false;
+    before = key;
+  }
+  return true;
 }

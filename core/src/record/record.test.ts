@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { canonicalText, hashText, topicOf, unrecordable, verifyChain, type Entry, type StoredEntry } from '.';
+import { canonicalText, checkEntry, hashText, isCanonical, unrecordable } from '.';
 
 describe('canonical text', () => {
   test('orders keys by UTF-16 and writes numbers as RFC 8785 does', () => {
@@ -25,72 +25,66 @@ describe('canonical text', () => {
   });
 });
 
-describe('a chain', () => {
-  /** A well-made chain of `count` entries. */
-  function chain(count: number): StoredEntry[] {
-    const rows: StoredEntry[] = [];
-    for (let seq = 1; seq <= count; seq += 1) {
-      const previous = rows.at(-1)?.sha256 ?? null;
-      const entry = {
-        id: `e${seq}`,
-        job: 'j',
-        seq,
-        previous,
-        by: 'Test',
-        subjects: [],
-        recordedAt: `2026-11-25T08:00:${String(seq).padStart(2, '0')}Z`,
-        body: { kind: 'work', what: `w${seq}` },
-      } as unknown as Entry;
-      const text = canonicalText(entry);
-      rows.push({
-        job: 'j',
-        seq,
-        id: entry.id,
-        kind: 'work',
-        previous,
-        sha256: hashText(text),
-        recordedAt: entry.recordedAt,
-        topic: topicOf(entry),
-        target: null,
-        verdict: null,
-        text,
-      });
-    }
-    return rows;
-  }
-  const rows = chain(9);
-
-  test('fits in any order of its rows', () => {
-    expect(verifyChain('j', [...rows].reverse(), rows)).toEqual({ ok: true, entries: 9, problems: [] });
-    expect(verifyChain('j', [], [])).toEqual({ ok: true, entries: 0, problems: [] });
+describe('whether a text is the canonical one of its value', () => {
+  test.each([
+    ['{"a":1,"b":[{"c":null,"d":"ö"}]}', true],
+    ['{"b":1,"a":2}', false],
+    ['{"a": 1}', false],
+    ['{"a":1e2}', false],
+    ['{"a":100}', true],
+    ['{"a":{"z":1,"b":2}}', false],
+    ['{"a":"\\u00f6"}', false],
+    ['{"a":"\\u0007"}', true],
+  ])('%s: %s', (text, canonical) => {
+    expect(isCanonical(JSON.parse(text), text)).toBe(canonical);
   });
+});
 
-  test('any one altered character of any entry is found at its number', () => {
-    fc.assert(
-      fc.property(fc.nat(8), fc.nat(), (index, at) => {
-        const text = rows[index]!.text;
-        const place = at % text.length;
-        const other = text[place] === 'x' ? 'y' : 'x';
-        const altered = rows.map((row, i) =>
-          i === index ? { ...row, text: text.slice(0, place) + other + text.slice(place + 1) } : row,
-        );
-        const { ok, problems } = verifyChain('j', altered, rows);
-        expect([ok, problems[0]?.seq]).toEqual([false, index + 1]);
-      }),
-    );
+describe('an entry that came from elsewhere', () => {
+  const good = {
+    format: 'torvek-entry',
+    formatVersion: 2,
+    id: 'e1',
+    job: 'j',
+    seq: 1,
+    previous: null,
+    takenAt: '2026-11-25T08:00:00Z',
+    recordedAt: '2026-11-25T08:00:01.000Z',
+    zone: 'UTC',
+    by: 'Test',
+    witness: null,
+    against: { version: 0, sha256: '0'.repeat(64), core: '0.1.0' },
+    subjects: [],
+    basis: [],
+    instrument: null,
+    attachments: [],
+    body: { kind: 'work', what: 'cleaned' },
+  };
+  test('of any kind as the server writes it has nothing wrong', () => {
+    expect(checkEntry(good)).toEqual([]);
+    const instrument = {
+      kind: 'meter',
+      name: 'M',
+      serial: 'S',
+      calibrationDue: null,
+      overdue: false,
+      standIn: false,
+    };
+    expect(checkEntry({ ...good, instrument })).toEqual([]);
+    expect(checkEntry({ ...good, clockWentBack: '2026-11-26T08:00:00.000Z' })).toEqual([]);
   });
-
-  test('a re-hashed entry is found by the one that follows it', () => {
-    const text = canonicalText({ ...(JSON.parse(rows[3]!.text) as Entry), by: 'forger' });
-    const altered = rows.map((row, i) => (i === 3 ? { ...row, text, sha256: hashText(text) } : row));
-    expect(verifyChain('j', altered, null).problems).toEqual([
-      { seq: 5, message: 'does not follow the entry before it' },
-    ]);
-    expect(verifyChain('j', altered, rows).problems[0]!.seq).toBe(4);
-  });
-
-  test('a cut tail shows only against what is kept elsewhere', () => {
-    expect(verifyChain('j', rows.slice(0, 7), null).ok).toBe(true);
-    expect(verifyChain('j', rows.slice(0, 7), rows).problems.map(({ seq }) => seq)).toEqual([8, 9]);
+  test.each<[string, object, string]>([
+    ['an unknown kind', { body: { kind: 'toast' } }, 'body.kind'],
+    ['a kind of every object', { body: { kind: 'constructor' } }, 'body.kind'],
+    ['a field too many', { body: { kind: 'work', what: 'x', of: 3 } }, 'body.of'],
+    ['a missing field', { body: { kind: 'snag', what: 'x' } }, 'body.gate'],
+    ['a number that is none', { seq: 1.5 }, 'seq'],
+    ['a time that is none', { recordedAt: 'soon' }, 'recordedAt'],
+    ['a hash that is none', { previous: 'abc' }, 'previous'],
+    ['a format of the future', { formatVersion: 3 }, 'formatVersion'],
+    ['an attachment that is none', { attachments: [{}] }, 'attachments.0'],
+    ['a verdict that is none', { body: { kind: 'result', verdict: 'maybe' } }, 'body.verdict'],
+  ])('with %s is named by its path', (_what, other, path) => {
+    expect(checkEntry({ ...good, ...other }).map((issue) => issue.path)).toContain(path);
   });
 });

@@ -1,25 +1,107 @@
 import { mkdir } from 'node:fs/promises';
 import { PGlite } from '@electric-sql/pglite';
-import type { Database, Queryable } from './database';
+import type { Answered, Asked } from '../threads/database-thread';
+import { startThread } from '../threads';
+import { digesting, type Database, type Digesting, type Queryable } from './database';
 
-/** Opens the embedded database in a folder; without one it lives in memory (tests). */
-export async function openPglite(folder: string | null, loadDataDir?: Blob): Promise<Database> {
-  if (folder !== null) await mkdir(folder, { recursive: true });
-  const options = loadDataDir === undefined ? {} : { loadDataDir };
-  const lite = folder === null ? await PGlite.create(options) : await PGlite.create(folder, options);
-  return wrapPglite(lite);
+/** Opens an embedded database in memory, in this thread: for tests and scratch work. */
+export async function openPglite(loadDataDir?: Blob): Promise<Database> {
+  return wrapPglite(await PGlite.create(loadDataDir === undefined ? {} : { loadDataDir }));
 }
 
 export function wrapPglite(lite: PGlite): Database {
-  const queryable = (on: Pick<PGlite, 'query'>): Queryable => ({
+  const inline: Queryable = {
     query: async <Row>(sql: string, parameters: unknown[] = []) =>
-      (await on.query<Row>(sql, parameters)).rows,
+      (await lite.query<Row>(sql, parameters)).rows,
+  };
+  return exclusive(
+    {
+      ...inline,
+      digest: digesting(inline),
+      execute: async (sql) => void (await lite.exec(sql)),
+    },
+    () => lite.close(),
+  );
+}
+
+/**
+ * Opens the embedded database of a folder, in a thread of its own: a long statement holds up other statements, and no request.
+ *
+ * @throws Error when it does not open
+ */
+export async function openPgliteThread(folder: string): Promise<Database> {
+  await mkdir(folder, { recursive: true });
+  const worker = startThread('database-thread', folder);
+  const waiting = new Map<number, { resolve(rows: unknown[]): void; reject(error: Error): void }>();
+  let count = 0;
+  let ended: Error | null = null;
+  const end = (error: Error) => {
+    ended = error;
+    for (const { reject } of waiting.values()) reject(error);
+    waiting.clear();
+  };
+  worker.on('message', ({ id, rows, error }: Answered) => {
+    const one = waiting.get(id);
+    waiting.delete(id);
+    if (error === undefined) one?.resolve(rows ?? []);
+    else one?.reject(Object.assign(new Error(error.message), error));
   });
+  worker.on('error', end);
+  worker.on('exit', () => end(new Error('the database has ended')));
+  const ask = (sql: string | null, parameters: unknown[] | null, digest = false): Promise<unknown[]> =>
+    new Promise((resolve, reject) => {
+      if (ended !== null) return reject(ended);
+      count += 1;
+      waiting.set(count, { resolve, reject });
+      worker.postMessage({ id: count, sql, parameters, digest } satisfies Asked);
+    });
+  try {
+    await new Promise<unknown[]>((resolve, reject) => waiting.set(0, { resolve, reject }));
+  } catch (error) {
+    await worker.terminate();
+    throw error;
+  }
+  return exclusive(
+    {
+      query: async <Row>(sql: string, parameters: unknown[] = []) => (await ask(sql, parameters)) as Row[],
+      digest: async (sql, parameters) =>
+        (await ask(sql, parameters, true))[0] as { count: number; digest: string },
+      execute: async (sql) => void (await ask(sql, null)),
+    },
+    async () => {
+      await ask(null, null);
+      await worker.terminate();
+    },
+  );
+}
+
+/** One connection: a transaction has it to itself, everything else waits its turn. */
+function exclusive(
+  on: Digesting & { execute(sql: string): Promise<void> },
+  close: () => Promise<void>,
+): Database {
+  let last: Promise<unknown> = Promise.resolve();
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+    const mine = last.then(work, work);
+    last = mine.catch(() => undefined);
+    return mine;
+  };
   return {
-    ...queryable(lite),
-    execute: async (sql) => void (await lite.exec(sql)),
+    query: <Row>(sql: string, parameters?: unknown[]) => inTurn(() => on.query<Row>(sql, parameters)),
+    digest: (sql, parameters) => inTurn(() => on.digest(sql, parameters)),
+    execute: (sql) => inTurn(() => on.execute(sql)),
     transaction: (work) =>
-      lite.transaction((transaction) => work(queryable(transaction as unknown as PGlite))),
-    close: () => lite.close(),
+      inTurn(async () => {
+        await on.query('BEGIN');
+        try {
+          const result = await work({ query: (sql, parameters) => on.query(sql, parameters) });
+          await on.query('COMMIT');
+          return result;
+        } catch (error) {
+          await on.query('ROLLBACK');
+          throw error;
+        }
+      }),
+    close: () => inTurn(close),
   };
 }

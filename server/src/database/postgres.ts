@@ -1,5 +1,5 @@
 import pg from 'pg';
-import type { Database, Queryable } from './database';
+import { digesting, type Database, type Queryable } from './database';
 
 /** One key for all Torvek servers: the second one on the same database is refused. */
 const lockKey = 7_370_816;
@@ -26,6 +26,7 @@ export async function openPostgres(url: string): Promise<Database> {
   });
   return {
     ...queryable(pool),
+    digest: digesting(queryable(pool)),
     execute: async (sql) => void (await pool.query(sql)),
     async transaction(work) {
       const client = await pool.connect();

@@ -1,19 +1,19 @@
 import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
-import { hashText } from '@torvek/core/record';
+import { sha256Of } from '../journal/lines';
 import { libraryBus } from '../../../demo/library-bus';
 import { orchardTruck } from '../../../demo/orchard-truck';
 import { shopInstruments, shopPassword, shopPeople } from '../../../demo/shop';
 import type { DemoJob, StoryEntry, StoryLine } from '../../../demo/story';
 import type { Clock } from '../clock';
-import type { Database } from '../database';
 import { judgeRequest, type Court } from '../entries/judge';
 import type { Bench } from '../entries/ledger';
 import type { EntryRequest } from '../entries/request';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import { openRooms, type Rooms } from '../rooms';
+import type { Store } from '../store';
 
 /** A clock that stands where the story is. */
 class StoryClock implements Clock {
@@ -23,6 +23,9 @@ class StoryClock implements Clock {
   }
 }
 
+/** Who furnished the shop, as its acts say. */
+const keeper = shopPeople.find(({ roles }) => roles.includes('owner'))!.name;
+
 const demoJobs = [libraryBus, orchardTruck];
 
 /**
@@ -30,7 +33,7 @@ const demoJobs = [libraryBus, orchardTruck];
  * the lines say may differ by the day; what they are does not.
  */
 const editionOf = (lines: readonly StoryLine[]) =>
-  hashText(lines.map((line) => ('entry' in line ? line.entry.kind : line.label)).join('\n')).slice(0, 8);
+  sha256Of(lines.map((line) => ('entry' in line ? line.entry.kind : line.label)).join('\n')).slice(0, 8);
 const lineId = ({ id }: DemoJob, lines: readonly StoryLine[], i: number) =>
   `${id}-${editionOf(lines)}-${i + 1}`;
 
@@ -55,25 +58,25 @@ export async function demoIsDue(rooms: Rooms): Promise<boolean> {
  * Fills a data folder with the demo jobs by the same ways a person's work takes: changes are saved and entries
  * judged, in the order of the story and at its times. What was told already is not told again: ids are fixed.
  */
-export async function seedDemo(database: Database, dataFolder: string): Promise<void> {
-  await furnish(openRooms(database, dataFolder, { clock: new StoryClock(), demoMode: true }));
-  for (const demo of demoJobs) await tell(demo, database, dataFolder);
+export async function seedDemo(store: Store): Promise<void> {
+  await furnish(openRooms(store, { clock: new StoryClock(), demoMode: true }));
+  for (const demo of demoJobs) await tell(demo, store);
 }
 
 /** The people and instruments of the demo shop, unless they are there. */
 async function furnish({ people, instruments }: Rooms): Promise<void> {
   const there = new Set((await people.list()).map(({ id }) => id));
   for (const person of shopPeople)
-    if (!there.has(person.id)) await people.create({ ...person, password: shopPassword }, true);
-  for (const instrument of shopInstruments) await instruments.create(instrument);
+    if (!there.has(person.id)) await people.create({ ...person, password: shopPassword }, keeper, true);
+  for (const instrument of shopInstruments) await instruments.create(instrument, keeper);
 }
 
-async function tell(demo: DemoJob, database: Database, dataFolder: string): Promise<void> {
+async function tell(demo: DemoJob, store: Store): Promise<void> {
   const clock = new StoryClock();
-  const rooms = openRooms(database, dataFolder, { clock, demoMode: true });
+  const rooms = openRooms(store, { clock, demoMode: true });
   const isThere = (await rooms.jobs.list()).some(({ id }) => id === demo.id);
   if (isThere && !(await isInterrupted(demo, rooms))) return;
-  if (!isThere) await rooms.jobs.create(demo.id, demo.name, demo.design, true);
+  if (!isThere) await rooms.jobs.create(demo.id, demo.name, keeper, { design: demo.design, demo: true });
   const lines = demo.story(new Date());
   for (const [i, line] of lines.entries()) {
     clock.at = new Date(line.at).toISOString();
@@ -113,11 +116,8 @@ async function record(
     instruments: rooms.instruments,
     files: rooms.files,
     library: rooms.library,
-    people: {
-      // The story's witnesses gave their word at its time.
-      witness: (_first, { name }) =>
-        Promise.resolve({ ...shopPeople.find((one) => one.name === name)!, active: true, demo: true }),
-    },
+    // The story's witnesses gave their word at its time.
+    witness: entry.kind === 'gate' && entry.witness !== undefined ? { name: entry.witness } : null,
   };
   await rooms.ledger.append(jobId, id, (bench) =>
     judgeRequest({ id, takenAt: at, ...requestOf(entry, bench) }, bench, court),

@@ -9,7 +9,6 @@ import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { LibraryParts } from '../library/parts';
-import type { People } from '../people/people';
 import { judgeBalance, judgeCellVoltages } from './judge-balance';
 import { judgeJoints } from './judge-joints';
 import { judgePosition } from './judge-position';
@@ -24,7 +23,8 @@ export interface Court {
   by: Pick<Person, 'id' | 'name' | 'roles'>;
   /** The server's time. */
   now: string;
-  people: Pick<People, 'witness'>;
+  /** The second person, whose word was checked; null: none was given. */
+  witness: Pick<Person, 'name'> | null;
   instruments: Pick<Instruments, 'forEntry'>;
   files: Pick<Files, 'check'>;
   library: Pick<LibraryParts, 'library'>;
@@ -158,8 +158,7 @@ async function judgeGate({ request, bench, court }: Case<'gate'>): Promise<Judge
   refuseClosedGate(id, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
   const body = { kind: 'gate' as const, gate: id, title };
   if (request.alone !== undefined) return { body: { ...body, alone: request.alone } };
-  const witness = await court.people.witness(court.by, request.witness!, bench.db);
-  return { witness: witness.name, body: { ...body, alone: null } };
+  return { witness: court.witness!.name, body: { ...body, alone: null } };
 }
 
 function judgeDeviation({ request, bench }: Case<'deviation'>): Judged {

@@ -5,15 +5,18 @@ import {
   fsyncSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
 } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { HttpError, invalidInput, notFound } from '../http/errors';
+import type { Writer } from '../journal/writer';
 import { noRoom, syncFolder, writeWhole } from './disk';
 
 /** Largest file. */
@@ -76,6 +79,7 @@ function isPlainText(bytes: Uint8Array): boolean {
 export class Files {
   constructor(
     private readonly database: Database,
+    private readonly writer: Writer,
     private readonly folder: string,
     private readonly clock: Clock,
   ) {}
@@ -89,19 +93,25 @@ export class Files {
         { path: 'file', message: 'is neither a picture (PNG, JPEG, WebP, HEIC), a PDF nor plain text' },
       ]);
     const sha256 = hashBytes(bytes);
-    const [{ used } = { used: 0 }] = await this.database.query<{ used: number | string }>(
+    const size = bytes.length;
+    await this.refuseTooMuch(job, size, this.database);
+    // The bytes first: what the chain names is there.
+    this.write(sha256, bytes);
+    await this.writer.write(async (turn) => {
+      if ((await this.list(job, turn.db)).some((file) => file.sha256 === sha256)) return;
+      await this.refuseTooMuch(job, size, turn.db);
+      await turn.job(job, { kind: 'file', sha256, name, type, size, by, addedAt: this.clock.now() });
+    });
+    return this.describe(job, sha256);
+  }
+
+  private async refuseTooMuch(job: string, more: number, on: Queryable): Promise<void> {
+    const [{ used } = { used: 0 }] = await on.query<{ used: number | string }>(
       'SELECT COALESCE(sum(size), 0) AS used FROM files WHERE job_id = $1',
       [job],
     );
-    if (Number(used) + bytes.length > jobLimitBytes)
+    if (Number(used) + more > jobLimitBytes)
       throw new HttpError(413, 'too-large', 'the files of this job would be larger than 500 MB together');
-    this.write(sha256, bytes);
-    await this.database.query(
-      `INSERT INTO files (job_id, sha256, name, type, size, added_by, added_at)
-       VALUES ($1, $2, $3, $4, $5, $6, $7) ON CONFLICT DO NOTHING`,
-      [job, sha256, name, type, bytes.length, by, this.clock.now()],
-    );
-    return this.describe(job, sha256);
   }
 
   async list(job: string, on: Queryable = this.database): Promise<StoredFile[]> {
@@ -128,7 +138,7 @@ export class Files {
 
   /** The bytes, checked against their name. */
   read(sha256: string): Uint8Array {
-    const path = this.path(sha256);
+    const path = this.pathOf(sha256);
     if (!existsSync(path)) throw notFound('this file');
     const bytes = readFileSync(path);
     if (hashBytes(bytes) !== sha256)
@@ -136,10 +146,17 @@ export class Files {
     return bytes;
   }
 
+  /** Whether the bytes of a file are there and what they were. */
+  async state(sha256: string): Promise<'whole' | 'altered' | 'missing'> {
+    const path = this.pathOf(sha256);
+    if (!existsSync(path)) return 'missing';
+    return hashBytes(await readFile(path)) === sha256 ? 'whole' : 'altered';
+  }
+
   /** Writes the bytes of a file under their hash: fsynced, then renamed into place. */
   write(sha256: string, bytes: Uint8Array): void {
     mkdirSync(this.folder, { recursive: true });
-    const path = this.path(sha256);
+    const path = this.pathOf(sha256);
     if (existsSync(path)) return;
     const half = `${path}.${process.pid}.part`;
     const file = openSync(half, 'w');
@@ -156,7 +173,15 @@ export class Files {
     syncFolder(this.folder);
   }
 
-  private path(sha256: string): string {
+  /** The hashes under which bytes lie here. */
+  stored(): string[] {
+    return existsSync(this.folder)
+      ? readdirSync(this.folder).filter((name) => /^[0-9a-f]{64}$/.test(name))
+      : [];
+  }
+
+  /** Where the bytes of a file lie. */
+  pathOf(sha256: string): string {
     if (!/^[0-9a-f]{64}$/.test(sha256)) throw notFound('this file');
     return join(this.folder, sha256);
   }

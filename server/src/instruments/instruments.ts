@@ -1,6 +1,7 @@
 import { isOverdue, type Instrument, type InstrumentKind } from '@torvek/core/record';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
+import type { Writer } from '../journal/writer';
 import { invalidInput, notFound } from '../http/errors';
 
 /** An instrument of the shop, as it stands in the register. */
@@ -36,6 +37,7 @@ const ofRow = ({ calibration_due, ...row }: Row & { created_at?: string }): Regi
 export class Instruments {
   constructor(
     private readonly database: Database,
+    private readonly writer: Writer,
     private readonly clock: Clock,
   ) {}
 
@@ -45,26 +47,38 @@ export class Instruments {
     );
   }
 
-  async create(one: Omit<RegisteredInstrument, 'retired'>): Promise<RegisteredInstrument> {
-    const { id, kind, name, serial, calibrationDue } = one;
-    await this.database.query(
-      `INSERT INTO instruments (id, kind, name, serial, calibration_due, created_at)
-       VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT (id) DO NOTHING`,
-      [id, kind, name, serial, calibrationDue, this.clock.now()],
-    );
+  /** Takes one into the register; the same id again is the same one. */
+  async create(one: Omit<RegisteredInstrument, 'retired'>, by: string): Promise<RegisteredInstrument> {
+    const { id, kind: instrument, name, serial, calibrationDue } = one;
+    await this.writer.write(async (turn) => {
+      const known = await turn.db.query('SELECT id FROM instruments WHERE id = $1', [id]);
+      if (known.length > 0) return;
+      const createdAt = this.clock.now();
+      await turn.shop({
+        kind: 'instrument',
+        id,
+        instrument,
+        name,
+        serial,
+        calibrationDue,
+        retired: false,
+        createdAt,
+        by,
+      });
+    });
     return this.get(id);
   }
 
   async change(
     id: string,
     to: { calibrationDue: string | null; retired: boolean },
+    by: string,
   ): Promise<RegisteredInstrument> {
-    await this.get(id);
-    await this.database.query('UPDATE instruments SET calibration_due = $2, retired = $3 WHERE id = $1', [
-      id,
-      to.calibrationDue,
-      to.retired,
-    ]);
+    await this.writer.write(async (turn) => {
+      const { calibrationDue, retired } = await this.get(id, turn.db);
+      if (calibrationDue !== to.calibrationDue || retired !== to.retired)
+        await turn.shop({ kind: 'instrument-change', id, ...to, by });
+    });
     return this.get(id);
   }
 

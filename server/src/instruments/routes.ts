@@ -1,7 +1,7 @@
 import { oneOf, record, text } from '@torvek/core/calculator';
 import { instrumentKinds } from '@torvek/core/record';
 import * as yup from 'yup';
-import { route, type Route } from '../http/route';
+import { route, signedIn, type Route } from '../http/route';
 import type { Instruments, RegisteredInstrument } from './instruments';
 
 type Issue = (path: string, message: string) => void;
@@ -41,7 +41,11 @@ export function instrumentRoutes(instruments: Instruments): Route[] {
         }),
         cross: (input: RegisteredInstrument, issue) => checkDay(input.calibrationDue ?? null, issue),
       },
-      handle: ({ body }) => instruments.create({ ...body, calibrationDue: body.calibrationDue ?? null }),
+      handle: (call) =>
+        instruments.create(
+          { ...call.body, calibrationDue: call.body.calibrationDue ?? null },
+          signedIn(call).name,
+        ),
     }),
     route<{ calibrationDue: string | null; retired: boolean }>({
       method: 'patch',
@@ -51,8 +55,10 @@ export function instrumentRoutes(instruments: Instruments): Route[] {
         schema: record({ calibrationDue: day, retired: oneOf([true, false]) }),
         cross: (input: RegisteredInstrument, issue) => checkDay(input.calibrationDue ?? null, issue),
       },
-      handle: ({ params, body }) =>
-        instruments.change(params.instrument!, { ...body, calibrationDue: body.calibrationDue ?? null }),
+      handle: (call) => {
+        const { retired, calibrationDue = null } = call.body;
+        return instruments.change(call.params.instrument!, { retired, calibrationDue }, signedIn(call).name);
+      },
     }),
   ];
 }

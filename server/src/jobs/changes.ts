@@ -12,6 +12,9 @@ import { HttpError, invalidInput } from '../http/errors';
 import type { Database, Queryable } from '../database';
 import type { Clock } from '../clock';
 import type { Hub } from '../live/hub';
+import { designHashOf } from '../journal/story';
+import type { Writer } from '../journal/writer';
+import { forgetEvaluation } from './evaluated';
 import type { Jobs } from './jobs';
 
 /** A change as a client sends it. */
@@ -61,6 +64,7 @@ export class Changes {
   constructor(
     private readonly database: Database,
     private readonly jobs: Jobs,
+    private readonly writer: Writer,
     private readonly clock: Clock,
     private readonly hub: Hub,
   ) {}
@@ -71,55 +75,44 @@ export class Changes {
    *
    * @param by the name of whoever is signed in
    */
-  async save(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer> {
-    const { fresh, ...answer } = await this.merge(jobId, change, by);
-    const { id, label, forward } = change;
-    if (fresh) this.hub.publish(jobId, { kind: 'change', version: answer.version, id, label, by, forward });
-    return answer;
-  }
-
-  private merge(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer & { fresh: boolean }> {
-    return this.database.transaction(async (db) => {
-      const job = await this.jobs.lock(jobId, db);
-      const known = await this.known(jobId, change.id, db);
-      if (known !== null)
-        return { fresh: false, version: known, ...(known !== change.base + 1 && { design: job.design }) };
-      if (change.base > job.version) {
-        throw new HttpError(409, 'unknown-version', `version ${change.base} is not there yet`, [
+  save(jobId: string, change: ChangeRequest, by: string): Promise<SaveAnswer> {
+    const { id, label, forward, inverse, base } = change;
+    return this.writer.write(async (turn) => {
+      const { db } = turn;
+      const job = await this.jobs.get(jobId, db);
+      const known = await this.known(jobId, id, db);
+      if (known !== null) return { version: known, ...(known !== base + 1 && { design: job.design }) };
+      if (base > job.version) {
+        throw new HttpError(409, 'unknown-version', `version ${base} is not there yet`, [
           { path: 'base', message: 'is ahead of the job' },
         ]);
       }
-      const since = (await this.rowsSince(jobId, change.base, db)).filter(
-        ({ id }) => !change.own?.includes(id),
-      );
-      const met = since.filter((row) =>
-        operationsMeet(change.forward, JSON.parse(row.forward) as Operation[]),
-      );
+      const since = (await this.rowsSince(jobId, base, db)).filter((row) => !change.own?.includes(row.id));
+      const met = since.filter((row) => operationsMeet(forward, JSON.parse(row.forward) as Operation[]));
       if (met.length > 0) throw clash(met, job.version, job.design);
-      const design = this.apply(job.design, change.forward);
+      const design = this.apply(job.design, forward);
       const version = job.version + 1;
-      await db.query(
-        `INSERT INTO changes (job_id, version, id, base, label, author, made_at, saved_at, forward, inverse)
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-        [
-          jobId,
-          version,
-          change.id,
-          change.base,
-          change.label,
-          by,
-          change.at,
-          this.clock.now(),
-          JSON.stringify(change.forward),
-          JSON.stringify(change.inverse),
-        ],
-      );
-      await db.query('UPDATE jobs SET design = $2, version = $3 WHERE id = $1', [
+      const savedAt = this.clock.now();
+      await turn.job(
         jobId,
-        JSON.stringify(design),
-        version,
-      ]);
-      return { fresh: true, version, ...(since.length > 0 && { design }) };
+        {
+          kind: 'change',
+          version,
+          id,
+          base,
+          label,
+          by,
+          madeAt: change.at,
+          savedAt,
+          forward,
+          inverse,
+          design: designHashOf(design),
+        },
+        { design },
+      );
+      turn.undone(() => forgetEvaluation(jobId));
+      turn.done(() => this.hub.publish(jobId, { kind: 'change', version, id, label, by, forward }));
+      return { version, ...(since.length > 0 && { design }) };
     });
   }
 

@@ -43,3 +43,8 @@ export function evaluated(job: Job, library = starterLibrary): Evaluated {
 export function forgetEvaluations(): void {
   kept.clear();
 }
+
+/** Forgets a job: a version of it was not kept after all. */
+export function forgetEvaluation(job: string): void {
+  kept.delete(job);
+}

@@ -2,6 +2,7 @@ import { blankDesign, type Design } from '@torvek/core/document';
 import { HttpError, notFound } from '../http/errors';
 import type { Database, Queryable } from '../database';
 import type { Clock } from '../clock';
+import type { Turn, Writer } from '../journal/writer';
 
 export interface JobSummary {
   id: string;
@@ -46,58 +47,73 @@ const ofRow = ({ id, name, demo, version, design }: JobRow): Job => ({
 export class Jobs {
   constructor(
     private readonly database: Database,
+    private readonly writer: Writer,
     private readonly clock: Clock,
   ) {}
 
   async list(): Promise<JobSummary[]> {
-    const rows = await this.database.query<JobSummary & { entries: string | number }>(`
+    // Numbers have no gaps: the last one counts them, and an index finds it at once.
+    return this.database.query<JobSummary>(`
       SELECT jobs.id, jobs.name, jobs.demo, jobs.created_at AS "createdAt", jobs.version,
         jobs.imported_at AS "importedAt", jobs.imported_by AS "importedBy",
-        (SELECT count(*) FROM entries WHERE entries.job_id = jobs.id) AS entries,
-        GREATEST(
-          jobs.created_at,
-          COALESCE((SELECT max(saved_at) FROM changes WHERE changes.job_id = jobs.id), ''),
-          COALESCE((SELECT max(recorded_at) FROM entries WHERE entries.job_id = jobs.id), '')
-        ) AS "touchedAt"
-      FROM jobs ORDER BY "touchedAt" DESC, jobs.id`);
-    return rows.map((row) => ({ ...row, entries: Number(row.entries) }));
+        COALESCE(last_entry.seq, 0) AS entries,
+        GREATEST(jobs.created_at, COALESCE(last_change.saved_at, ''), COALESCE(last_entry.recorded_at, ''))
+          AS "touchedAt"
+      FROM jobs
+      LEFT JOIN LATERAL (
+        SELECT seq, recorded_at FROM entries WHERE job_id = jobs.id ORDER BY seq DESC LIMIT 1
+      ) AS last_entry ON TRUE
+      LEFT JOIN LATERAL (
+        SELECT saved_at FROM changes WHERE job_id = jobs.id ORDER BY version DESC LIMIT 1
+      ) AS last_change ON TRUE
+      ORDER BY "touchedAt" DESC, jobs.id`);
+  }
+
+  /** The name of a job that is here; null: it is not. */
+  async find(id: string, on: Queryable = this.database): Promise<{ name: string } | null> {
+    const [row] = await on.query<{ name: string }>('SELECT name FROM jobs WHERE id = $1', [id]);
+    return row ?? null;
   }
 
   async get(id: string, on: Queryable = this.database): Promise<Job> {
     return ofRow(await this.row(id, on));
   }
 
-  /** The same, its row locked until the transaction ends: one writer of a job at a time. */
-  async lock(id: string, on: Queryable): Promise<Job> {
-    const rows = await on.query<JobRow>('SELECT * FROM jobs WHERE id = $1 FOR UPDATE', [id]);
-    if (rows[0] === undefined) throw notFound('this job');
-    return ofRow(rows[0]);
+  /** Makes a job; the same id with the same name again is the same job. */
+  async create(
+    id: string,
+    name: string,
+    by: string,
+    { design = blankDesign(), demo = false }: { design?: Design; demo?: boolean } = {},
+  ): Promise<Job> {
+    await this.writer.write(async (turn) => {
+      const [known] = await turn.db.query<{ name: string }>('SELECT name FROM jobs WHERE id = $1', [id]);
+      if (known === undefined) return this.make(turn, { id, name, demo, design }, by);
+      if (known.name !== name)
+        throw new HttpError(409, 'id-taken', 'this id belongs to another job', [
+          { path: 'id', message: 'is taken' },
+        ]);
+    });
+    return this.get(id);
   }
 
-  /** Makes a job; the same id with the same name again is the same job. */
-  async create(id: string, name: string, design: Design = blankDesign(), demo = false): Promise<Job> {
-    const text = JSON.stringify(design);
-    await this.database.query(
-      `INSERT INTO jobs (id, name, demo, created_at, first_design, design) VALUES ($1, $2, $3, $4, $5, $5)
-       ON CONFLICT (id) DO NOTHING`,
-      [id, name, demo, this.clock.now(), text],
-    );
-    const job = await this.get(id);
-    if (job.name !== name)
-      throw new HttpError(409, 'id-taken', 'this id belongs to another job', [
-        { path: 'id', message: 'is taken' },
-      ]);
-    return job;
+  private async make(turn: Turn, job: Omit<Job, 'version'>, by: string): Promise<void> {
+    const { id, name } = job;
+    await turn.job(id, { kind: 'job', ...job, createdAt: this.clock.now() });
+    await turn.shop({ kind: 'job-here', id, name, by });
   }
 
   /** A copy with the current design and a history and record of its own. */
-  async duplicate(from: string, id: string, name: string): Promise<Job> {
+  async duplicate(from: string, id: string, name: string, by: string): Promise<Job> {
     const { design } = await this.get(from);
-    return this.create(id, name, design);
+    return this.create(id, name, by, { design });
   }
 
-  async rename(id: string, name: string): Promise<Job> {
-    await this.database.query('UPDATE jobs SET name = $2 WHERE id = $1', [id, name]);
+  async rename(id: string, name: string, by: string): Promise<Job> {
+    await this.writer.write(async (turn) => {
+      const job = await this.get(id, turn.db);
+      if (job.name !== name) await turn.job(id, { kind: 'name', name, by });
+    });
     return this.get(id);
   }
 

@@ -1,9 +1,11 @@
 import { coreVersion } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
-import { canonicalText, hashText } from '@torvek/core/record';
+import { canonicalText } from '@torvek/core/record';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { HttpError, notFound } from '../http/errors';
+import { sha256Of } from '../journal/lines';
+import type { Writer } from '../journal/writer';
 import { evaluated } from './evaluated';
 import type { Job, Jobs } from './jobs';
 
@@ -61,6 +63,7 @@ export class Releases {
   constructor(
     private readonly database: Database,
     private readonly jobs: Jobs,
+    private readonly writer: Writer,
     private readonly clock: Clock,
   ) {}
 
@@ -70,30 +73,26 @@ export class Releases {
   }
 
   /** Freezes the design as it is saved now. The same id again is the same release. */
-  async release(jobId: string, request: { id: string; label: string; version: number }, by: string) {
-    return this.database.transaction(async (db) => {
-      const job = await this.jobs.lock(jobId, db);
-      const before = await this.rows(jobId, db);
+  async release(
+    jobId: string,
+    request: { id: string; label: string; version: number },
+    by: string,
+  ): Promise<ReleaseSummary> {
+    return this.writer.write(async (turn) => {
+      const job = await this.jobs.get(jobId, turn.db);
+      const before = await this.rows(jobId, turn.db);
       const known = before.find(({ id }) => id === request.id);
       if (known !== undefined) return summary(known);
       if (request.version !== job.version)
         throw new HttpError(409, 'moved-on', `the design is at version ${job.version} by now`, [
           { path: 'version', message: `is not the saved one, ${job.version}` },
         ]);
-      const content = await this.contentOf(job, before.length + 1, request.label, by, db);
+      const content = await this.contentOf(job, before.length + 1, request.label, by, turn.db);
       const text = canonicalText(content);
-      const row: Row = {
-        number: content.number,
-        id: request.id,
-        version: content.version,
-        label: content.label,
-        released_by: by,
-        released_at: content.at,
-        sha256: hashText(text),
-        content: text,
-      };
-      await insertRelease(db, jobId, row);
-      return summary(row);
+      const sha256 = sha256Of(text);
+      await turn.job(jobId, { kind: 'release', id: request.id, sha256, text });
+      const { number, version, label, at } = content;
+      return { number, version, label, by, at, sha256 };
     });
   }
 
@@ -101,7 +100,7 @@ export class Releases {
   async content(job: string, number: number): Promise<ReleaseContent> {
     const row = (await this.rows(job, this.database)).find((one) => one.number === number);
     if (row === undefined) throw notFound(`release ${number}`);
-    if (hashText(row.content) !== row.sha256)
+    if (sha256Of(row.content) !== row.sha256)
       throw new HttpError(409, 'release-altered', `release ${number} is not what was frozen`);
     return JSON.parse(row.content) as ReleaseContent;
   }
@@ -140,24 +139,4 @@ export class Releases {
       head: heads[0] ?? null,
     };
   }
-}
-
-export type ReleaseRow = Row;
-
-export async function insertRelease(db: Queryable, job: string, row: Row): Promise<void> {
-  await db.query(
-    `INSERT INTO releases (job_id, number, id, version, label, released_by, released_at, sha256, content)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    [
-      job,
-      row.number,
-      row.id,
-      row.version,
-      row.label,
-      row.released_by,
-      row.released_at,
-      row.sha256,
-      row.content,
-    ],
-  );
 }

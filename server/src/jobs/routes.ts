@@ -51,7 +51,7 @@ export function jobRoutes({
       path: '/jobs',
       role: 'designer',
       door: named,
-      handle: ({ body }) => jobs.create(body.id, body.name),
+      handle: (call) => jobs.create(call.body.id, call.body.name, signedIn(call).name),
     }),
     route({
       method: 'get',
@@ -64,14 +64,14 @@ export function jobRoutes({
       path: '/jobs/:job',
       role: 'designer',
       door: { schema: record({ name: text(120) }) },
-      handle: ({ params, body }) => jobs.rename(params.job!, body.name),
+      handle: (call) => jobs.rename(call.params.job!, call.body.name, signedIn(call).name),
     }),
     route<{ id: string; name: string }>({
       method: 'post',
       path: '/jobs/:job/duplicate',
       role: 'designer',
       door: named,
-      handle: ({ params, body }) => jobs.duplicate(params.job!, body.id, body.name),
+      handle: (call) => jobs.duplicate(call.params.job!, call.body.id, call.body.name, signedIn(call).name),
     }),
     route<ChangeRequest>({
       method: 'post',

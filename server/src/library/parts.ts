@@ -10,6 +10,7 @@ import {
 import type { Part } from '@torvek/core/parts';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
+import type { Turn, Writer } from '../journal/writer';
 import { HttpError, notFound } from '../http/errors';
 
 /** The shop's own parts as they are sent to a browser; the starter catalogue ships with it. */
@@ -39,6 +40,7 @@ export class LibraryParts {
 
   constructor(
     private readonly database: Database,
+    private readonly writer: Writer,
     private readonly clock: Clock,
   ) {}
 
@@ -76,7 +78,7 @@ export class LibraryParts {
    * @throws HttpError 409 when somebody saved this revision with another content, or when it does not follow on the newest
    */
   async save(part: Part, note: string, by: string): Promise<Shelf> {
-    await this.write(async (library, db) => {
+    await this.write(async (library, turn) => {
       const known = library.revisions(part.id);
       const there = known.find(({ revision }) => revision === part.revision);
       if (there !== undefined && sameContent(there, part)) return;
@@ -91,35 +93,31 @@ export class LibraryParts {
         );
       if (known[0] !== undefined && known[0].kind !== part.kind)
         throw new HttpError(409, 'other-kind', `${part.id} is a ${known[0].kind}`);
-      await this.insert(part, note, by, db);
+      await this.add(part, note, by, turn);
     });
     return this.shelf();
   }
 
   /** Takes parts of a file in: new ones, and other contents as next revisions. All or nothing. */
   async takeIn(parts: readonly Part[], note: string, by: string): Promise<Arrival[]> {
-    return this.write(async (library, db) => {
+    return this.write(async (library, turn) => {
       const arrivals = planArrivals(parts, library.revisions);
       for (const [i, arrival] of arrivals.entries()) {
         const first = library.revisions(arrival.part.id)[0];
         if (first !== undefined && first.kind !== arrival.part.kind)
           throw new HttpError(409, 'other-kind', `part ${i + 1}: ${arrival.part.id} is a ${first.kind}`);
-        if (arrival.as !== 'same') await this.insert(arrival.part, note, by, db);
+        if (arrival.as !== 'same') await this.add(arrival.part, note, by, turn);
       }
       return arrivals;
     });
   }
 
   async retire(id: string, retired: boolean, by: string): Promise<Shelf> {
-    await this.write(async (library, db) => {
+    await this.write(async (library, turn) => {
       if (library.revisions(id).length === 0) throw notFound('this part');
-      await db.query('DELETE FROM library_retired WHERE id = $1', [id]);
-      if (retired)
-        await db.query('INSERT INTO library_retired (id, retired_by, retired_at) VALUES ($1, $2, $3)', [
-          id,
-          by,
-          this.clock.now(),
-        ]);
+      const there = await turn.db.query('SELECT id FROM library_retired WHERE id = $1', [id]);
+      if (there.length > 0 !== retired)
+        await turn.shop({ kind: 'part-retired', id, retired, by, retiredAt: this.clock.now() });
     });
     return this.shelf();
   }
@@ -136,23 +134,21 @@ export class LibraryParts {
     }));
   }
 
-  private async write<T>(work: (library: Library, db: Queryable) => Promise<T>): Promise<T> {
+  private async write<T>(work: (library: Library, turn: Turn) => Promise<T>): Promise<T> {
     try {
-      return await this.database.transaction(async (db) => {
-        await db.query('LOCK TABLE library_parts IN EXCLUSIVE MODE');
+      return await this.writer.write(async (turn) => {
         this.joined = null;
-        return work(await this.library(db), db);
+        const result = await work(await this.library(turn.db), turn);
+        // Whoever has the next turn reads what this one saved.
+        this.joined = null;
+        return result;
       });
     } finally {
       this.joined = null;
     }
   }
 
-  private async insert(part: Part, note: string, by: string, db: Queryable): Promise<void> {
-    await db.query(
-      `INSERT INTO library_parts (id, revision, kind, content, note, saved_by, saved_at)
-       VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-      [part.id, part.revision, part.kind, JSON.stringify(part), note, by, this.clock.now()],
-    );
+  private async add(part: Part, note: string, by: string, turn: Turn): Promise<void> {
+    await turn.shop({ kind: 'part', part, note, by, savedAt: this.clock.now() });
   }
 }

@@ -100,7 +100,7 @@ export function peopleRoutes(people: People, sessions: Sessions): Route[] {
             { path: 'current', message: 'is not your password' },
           ]);
         });
-        await people.setPassword(me.id, call.body.next);
+        await people.setPassword(me.id, call.body.next, me.name);
         call.setSession(await sessions.begin(me));
         return { person: me };
       },
@@ -114,23 +114,23 @@ export function peopleRoutes(people: People, sessions: Sessions): Route[] {
         schema: record({ id: text(80), name: text(80), roles: someRoles, password }),
         cross: checkName,
       },
-      handle: ({ body }) => people.create(body),
+      handle: (call) => people.create(call.body, signedIn(call).name),
     }),
     route<{ roles: Role[]; active: boolean }>({
       method: 'patch',
       path: '/people/:person',
       role: 'owner',
       door: { schema: record({ roles: someRoles, active: oneOf([true, false]) }) },
-      handle: ({ params, body }) => people.change(params.person!, body),
+      handle: (call) => people.change(call.params.person!, call.body, signedIn(call).name),
     }),
     route<{ password: string }>({
       method: 'post',
       path: '/people/:person/password',
       role: 'owner',
       door: { schema: record({ password }) },
-      handle: async ({ params, body }) => {
-        const person = await people.get(params.person!);
-        await people.setPassword(person.id, body.password);
+      handle: async (call) => {
+        const person = await people.get(call.params.person!);
+        await people.setPassword(person.id, call.body.password, signedIn(call).name);
         return person;
       },
     }),

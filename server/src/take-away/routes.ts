@@ -1,9 +1,11 @@
+import { record, text } from '@torvek/core/calculator';
 import { invalidInput } from '../http/errors';
 import { Download, route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import { makeBackup, restoreBackup } from './backup';
 import { exportJob } from './export';
-import { checkArchive, importJob } from './import';
+import { checkedArchive, importJob } from './import';
+import { anchorOf, checkPaper, paperInWords } from './paper';
 
 /** Largest archive that is taken in. */
 const archiveLimitBytes = 512 * 1024 * 1024;
@@ -29,12 +31,29 @@ export function takeAwayRoutes(rooms: Rooms): Route[] {
         return new Download(bytes, 'application/zip', name);
       },
     }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/anchor',
+      role: 'witness',
+      handle: ({ params }) => anchorOf(rooms, params.job!),
+    }),
+    route<{ text: string }>({
+      method: 'post',
+      path: '/papers/check',
+      role: 'witness',
+      door: { schema: record({ text: text(2000) }) },
+      handle: async ({ body }) => {
+        const answer = await checkPaper(rooms, body.text);
+        return { ...answer, words: paperInWords(answer) };
+      },
+    }),
+    route({ method: 'get', path: '/shop/verify', role: 'owner', handle: () => rooms.verifier.shop() }),
     route<unknown>({
       method: 'post',
       path: '/import/check',
       role: 'designer',
       rawLimitBytes: archiveLimitBytes,
-      handle: async ({ body }) => (await checkArchive(bytesOf(body))).report,
+      handle: async ({ body }) => (await checkedArchive(bytesOf(body))).report,
     }),
     route<unknown>({
       method: 'post',

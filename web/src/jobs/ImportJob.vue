@@ -12,6 +12,7 @@ interface Report {
   entries: number;
   releases: number;
   files: number;
+  vouchedBy: string;
   problems: { file: string; message: string }[];
 }
 
@@ -84,6 +85,10 @@ async function bring(): Promise<void> {
           <b>“{{ report.job?.name }}” fits:</b> version {{ report.version }}, {{ report.changes }} changes,
           {{ report.entries }} entries whose chain verifies, {{ report.releases }} releases,
           {{ report.files }} files. Nothing is written yet.
+        </p>
+        <p data-vouched>
+          <b>Vouched for by: {{ report.vouchedBy }}.</b> That its chain fits shows that nothing was altered
+          since it was made whole, not who made it: a paper or the shop it came from can say more.
         </p>
         <BButton variant="primary" :disabled="busy !== null" @click="bring">Bring it in</BButton>
         <BButton variant="light" @click="report = null">Leave it</BButton>

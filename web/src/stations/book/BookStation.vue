@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Verification } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
 import { api } from '../../api/client';
@@ -10,12 +9,13 @@ import { useLive } from '../../stores/live';
 import { useSession } from '../../stores/session';
 import EntryList from './EntryList.vue';
 import NoteForm from './NoteForm.vue';
+import PaperCheck from './PaperCheck.vue';
 import RevisionList from './RevisionList.vue';
+import VerificationBox, { type Verification } from './VerificationBox.vue';
 
 const job = useJob();
 const session = useSession();
-type Answer = Verification & { restored: { seq: number; at: string }[] };
-const verification = ref<Answer | null>(null);
+const verification = ref<Verification | null>(null);
 const problem = ref<string | null>(null);
 const live = useLive();
 const percent = computed(() => {
@@ -28,7 +28,7 @@ async function verify(): Promise<void> {
   busy.value = true;
   problem.value = null;
   try {
-    verification.value = await api.get<Answer>(`/jobs/${job.id}/verify`);
+    verification.value = await api.get<Verification>(`/jobs/${job.id}/verify`);
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'not verified';
   } finally {
@@ -56,36 +56,14 @@ watch(
         >
       </div>
       <p v-if="problem" class="bad" role="alert">{{ problem }}</p>
-      <div
-        v-if="verification"
-        class="verification"
-        :class="verification.ok ? 'good' : 'bad'"
-        role="status"
-        data-verification
-      >
-        <p v-if="verification.ok">
-          <b>The chain fits:</b> {{ verification.entries }} entries, each with its own hash, the one before it
-          and the journal beside the database. A complete rewrite of chain and journal together would not
-          show.<template v-if="verification.restored.length > 0">
-            {{ verification.restored.length }} of them the database had lost and got back from the journal
-            (last: entry {{ verification.restored.at(-1)?.seq }}).</template
-          >
-        </p>
-        <template v-else>
-          <p>
-            <b>The chain is broken at entry {{ verification.problems[0]?.seq }}.</b>
-          </p>
-          <p v-for="one in verification.problems.slice(0, 12)" :key="`${one.seq}${one.message}`">
-            Entry {{ one.seq }} {{ one.message }}.
-          </p>
-        </template>
-      </div>
+      <VerificationBox v-if="verification" :found="verification" />
       <WaitingEntries />
       <EntryList><NoteForm v-if="session.may('technician')" /></EntryList>
     </section>
     <section class="sheet-card">
       <div class="card-head"><h2>Revisions of the design</h2></div>
       <RevisionList />
+      <PaperCheck />
     </section>
   </div>
 </template>
@@ -100,21 +78,6 @@ watch(
 
 .verify {
   margin-left: auto;
-}
-
-.verification {
-  padding: 0.3rem 0.7rem;
-  border-left: 4px solid var(--tv-pass);
-  background: var(--tv-recess);
-  margin-bottom: 0.6rem;
-}
-
-.verification p {
-  margin: 0;
-}
-
-.verification.bad {
-  border-left-color: var(--tv-stop);
 }
 
 p.bad {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import { api } from '../../../api/client';
 import { useJob } from '../../../stores/job';
 
 /** Labels to print and stick on: name, job, and a code that leads back to the module’s page. */
@@ -13,9 +14,10 @@ async function print(): Promise<void> {
   busy.value = true;
   trouble.value = null;
   try {
-    const [{ makePdf, savePdf }, { default: QrCode }] = await Promise.all([
+    const [{ makePdf, savePdf }, { default: QrCode }, anchor] = await Promise.all([
       import('../../../parts/pdf'),
       import('qrcode'),
+      api.get<{ text: string; n: number; key: string }>(`/jobs/${job.id}/anchor`),
     ]);
     const cells = await Promise.all(
       props.rows.map(async ({ id, name }) => {
@@ -45,7 +47,33 @@ async function print(): Promise<void> {
       pageSize: 'A4',
       pageMargins: 24,
       info: { title: `${job.name}: labels of modules` },
-      content: [{ table: { widths: ['*', '*', '*'], body, dontBreakRows: true } }],
+      content: [
+        { table: { widths: ['*', '*', '*'], body, dontBreakRows: true } },
+        {
+          unbreakable: true,
+          columns: [
+            { svg: await QrCode.toString(anchor.text, { type: 'svg', margin: 0 }), width: 90 },
+            {
+              stack: [
+                {
+                  text: `Where the record of “${job.name}” stood: link ${anchor.n}`,
+                  bold: true,
+                  fontSize: 9,
+                },
+                {
+                  text: 'Keep this part of the sheet. Book and “npm run verify -- --paper” hold it against the chain: a record that was rewritten since shows.',
+                  fontSize: 8,
+                },
+                { text: `Key of the shop: ${anchor.key}`, fontSize: 8 },
+                { text: anchor.text, fontSize: 6 },
+              ],
+              width: '*',
+            },
+          ],
+          columnGap: 10,
+          margin: [4, 14, 4, 0] as [number, number, number, number],
+        },
+      ],
     });
     savePdf(blob, job.name, 'labels');
   } catch (error) {

@@ -1,0 +1,20 @@
+import { auditJob, auditShop, expectedPages } from '../verify/audit';
+import { damageOf } from '../journal/scrub';
+import { checkArchive } from '../take-away/check';
+import { stageBackup } from '../take-away/restore';
+import { packBackup, packJob } from '../take-away/packing';
+
+/** What is done in threads of their own: each takes and gives what can be sent between threads. */
+export const tasks = {
+  damageOf,
+  auditJob,
+  auditShop,
+  expectedPages,
+  packJob,
+  packBackup,
+  stageBackup,
+  checkArchive,
+};
+
+export type Tasks = typeof tasks;
+export type TaskName = keyof Tasks;

@@ -1,0 +1,255 @@
+import { applyOperations, type Design } from '@torvek/core/document';
+import { canonicalText, isCanonical, targetOf, topicOf, verdictOf, type Entry } from '@torvek/core/record';
+import type { ReleaseContent } from '../jobs/releases';
+import { sha256Of, type Chain, type Link } from './lines';
+import type {
+  ChangeLink,
+  EntryLink,
+  FileLink,
+  JobFact,
+  JobLink,
+  ReleaseLink,
+  RepairLink,
+  TakenUp,
+} from './links';
+
+/** Something about a job that does not hold. */
+export interface Problem {
+  /** What it is about, in words: “entry 4”, “version 3”, “line 12 of the journal”. */
+  what: string;
+  /** The number of the entry, where it is one. */
+  seq: number | null;
+  message: string;
+}
+
+/** What the chain of a job tells. */
+export interface Story {
+  job: JobLink;
+  name: string;
+  imported: { at: string; by: string; vouchedBy: string } | null;
+  changes: ChangeLink[];
+  entries: (EntryLink & { entry: Entry })[];
+  releases: (ReleaseLink & { content: ReleaseContent })[];
+  files: FileLink[];
+  /** The design at the end, and the hash of each version's canonical text. */
+  design: Design;
+  designHashes: string[];
+  repairs: RepairLink<JobFact>[];
+  takenUp: TakenUp | null;
+  problems: Problem[];
+}
+
+export const designHashOf = (design: Design) => sha256Of(canonicalText(design));
+
+export interface TellOptions {
+  /** The lines come from here: their hashes were made when their texts were canonical. */
+  own: boolean;
+}
+
+/**
+ * Tells a job from its chain: every link in its place, every version replayed from the first design, every entry held against the
+ * one before it and against the design it says it was judged by. What does not hold is named; the rest is told all the same.
+ *
+ * @returns null when the chain does not begin with a job
+ */
+export function tell(chain: Chain, { own }: TellOptions = { own: true }): Story | null {
+  const facts = factsOf(chain);
+  const first = facts.find((one) => one.body.kind === 'job')?.body as JobLink | undefined;
+  if (first === undefined) return null;
+  const problems: Problem[] = chain.damage.map(({ n, message }) => ({
+    what: `line ${n} of the journal`,
+    seq: null,
+    message,
+  }));
+  const story: Story = {
+    job: first,
+    name: first.name,
+    imported: null,
+    changes: [],
+    entries: [],
+    releases: [],
+    files: [],
+    design: first.design,
+    designHashes: [designHashOf(first.design)],
+    repairs: chain.links.flatMap(({ body }) =>
+      body.kind === 'repair' ? [body as unknown as RepairLink<JobFact>] : [],
+    ),
+    takenUp: first.takenUp ?? null,
+    problems,
+  };
+  const name = (what: string, message: string, seq: number | null = null) =>
+    problems.push({ what, seq, message });
+  for (const { body, at } of facts) take(story, body, at, name);
+  story.changes.sort((a, b) => a.version - b.version);
+  replay(story, name);
+  story.entries.sort((a, b) => a.entry.seq - b.entry.seq);
+  walkEntries(story, own, name);
+  story.releases.sort((a, b) => a.content.number - b.content.number);
+  checkReleases(story, name);
+  return { ...story, problems: mendedLess(story) };
+}
+
+type Name = (what: string, message: string, seq?: number | null) => void;
+
+/** The facts of a chain: a repair stands for what it brings. */
+export function factsOf({ links }: Chain): { body: JobFact; at: string }[] {
+  return links.flatMap(({ body, at }: Link) =>
+    body.kind === 'repair'
+      ? (body as unknown as RepairLink<JobFact>).contents.map((one) => ({ body: one, at }))
+      : [{ body: body as unknown as JobFact, at }],
+  );
+}
+
+function take(story: Story, body: JobFact, at: string, name: Name): void {
+  switch (body.kind) {
+    case 'job':
+      if (body !== story.job) name('the journal', 'begins twice');
+      return;
+    case 'name':
+      story.name = body.name;
+      return;
+    case 'change':
+      story.changes.push(body);
+      return;
+    case 'entry': {
+      const entry = entryOf(body.text);
+      if (entry === null) name('an entry of the journal', 'is no entry');
+      else story.entries.push({ ...body, entry });
+      return;
+    }
+    case 'release': {
+      const content = readObject(body.text) as ReleaseContent | null;
+      if (content === null || typeof content.design !== 'object') name('a release', 'is no release');
+      else story.releases.push({ ...body, content });
+      return;
+    }
+    case 'file':
+      story.files.push(body);
+      return;
+    case 'imported':
+      story.imported = { at, by: body.by, vouchedBy: body.vouchedBy };
+      return;
+    default:
+      name(
+        'the journal',
+        `holds a link of a kind that is not known: ${String((body as { kind: unknown }).kind)}`,
+      );
+  }
+}
+
+/** A repair that was recorded answers for the lines it names: they are no news any more. */
+function mendedLess({ problems, repairs }: Story): Problem[] {
+  const mended = new Set(repairs.flatMap(({ lines }) => lines.map(({ n }) => `line ${n} of the journal`)));
+  return problems.filter(({ what }) => !mended.has(what));
+}
+
+/** Every version from the first design on, each by its hash. */
+function replay(story: Story, name: Name): void {
+  for (const [i, { version, forward, design: sha256 }] of story.changes.entries()) {
+    const expected = i + 1;
+    if (version !== expected) {
+      name(`version ${expected}`, 'is missing');
+      return;
+    }
+    try {
+      story.design = applyOperations(story.design, forward);
+    } catch {
+      name(`version ${version}`, 'does not fit the design before it');
+      return;
+    }
+    const found = designHashOf(story.design);
+    story.designHashes.push(found);
+    if (found !== sha256) name(`version ${version}`, 'leads to another design than its hash says');
+  }
+}
+
+/** An entry as its row holds it: the canonical text is the truth, the rest must agree with it. */
+export interface StoredEntry {
+  seq: number;
+  id: string;
+  kind: string;
+  previous: string | null;
+  sha256: string;
+  recordedAt: string;
+  /** Derived from the text, for finding entries. */
+  topic: string;
+  target: number | null;
+  verdict: string | null;
+  text: string;
+}
+
+/** What the columns beside an entry's text must be. */
+export function storedOf({ entry, sha256, text }: Story['entries'][number]): StoredEntry {
+  return {
+    seq: entry.seq,
+    id: entry.id,
+    kind: entry.body.kind,
+    previous: entry.previous,
+    sha256,
+    recordedAt: entry.recordedAt,
+    topic: topicOf(entry),
+    target: targetOf(entry),
+    verdict: verdictOf(entry),
+    text,
+  };
+}
+
+function walkEntries(story: Story, own: boolean, name: Name): void {
+  const attached = new Set(story.files.map(({ sha256 }) => sha256));
+  let before: { seq: number; sha256: string | null } | null = { seq: 0, sha256: null };
+  for (const { entry, sha256, text } of story.entries) {
+    const { seq, job, previous, against, attachments } = entry;
+    const problem = (message: string) => name(`entry ${seq}`, message, seq);
+    // The hash of its link says that it is, to the byte, what was written here, and it was canonical then.
+    if (!own && !isCanonical(entry, text)) problem('its text is not canonical');
+    if (job !== story.job.id) problem('belongs to another job');
+    if (seq === before?.seq) problem('stands there twice');
+    else if (seq !== (before?.seq ?? 0) + 1) {
+      name(`entry ${(before?.seq ?? 0) + 1}`, 'is missing', (before?.seq ?? 0) + 1);
+      before = null;
+    }
+    if (before !== null && previous !== before.sha256) problem('does not follow the entry before it');
+    const of = story.designHashes[against?.version];
+    if (of === undefined) problem(`was judged against version ${against?.version}, which is not there`);
+    else if (of !== against.sha256)
+      problem(`was judged against another design than version ${against.version} is`);
+    for (const hash of attachments ?? [])
+      if (!attached.has(hash)) problem(`goes with a file that is not there: ${hash.slice(0, 12)}…`);
+    before = { seq, sha256 };
+  }
+}
+
+function checkReleases(story: Story, name: Name): void {
+  const bySeq = new Map(story.entries.map(({ entry, sha256 }) => [entry.seq, sha256]));
+  story.releases.forEach(({ content }, i) => {
+    const what = `release ${content.number}`;
+    const { job, number, version, head, design } = content;
+    if (number !== i + 1) name(what, 'is out of order');
+    if (job !== story.job.id) name(what, 'belongs to another job');
+    if (designHashOf(design) !== story.designHashes[version])
+      name(what, `does not hold the design of version ${version}`);
+    if (head !== null && bySeq.get(head.seq) !== head.sha256)
+      name(what, `knows another entry ${head.seq} than the record`);
+  });
+}
+
+/** An entry by its text, or null when it is none. */
+export function entryOf(text: string): Entry | null {
+  const value = readObject(text) as Entry | null;
+  try {
+    if (value === null || !Number.isInteger(value.seq)) return null;
+    topicOf(value);
+    return value;
+  } catch {
+    return null;
+  }
+}
+
+function readObject(text: string): object | null {
+  try {
+    const value: unknown = JSON.parse(text);
+    return typeof value === 'object' && value !== null && !Array.isArray(value) ? value : null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,359 @@
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { systemClock, type Clock } from './clock';
+import { migrate, openDatabase, type Database, type Queryable } from './database';
+import { syncFolder, type Disk } from './files/disk';
+import { Journal } from './journal/journal';
+import { shopChain } from './journal/links';
+import { fill, reconcile } from './journal/reconcile';
+import { tellShop } from './journal/shop-story';
+import { isOfBefore, takeUp } from './journal/take-up';
+import { keepHead } from './journal/writer';
+import { mark } from './marks';
+import { Refused } from './refused';
+import { finishRestore } from './take-away/restore';
+import { ShopKey } from './take-away/signature';
+
+/** What a data folder holds, opened: the journals, which are the truth, and the database that follows from them. */
+export interface Store {
+  database: Database;
+  journal: Journal;
+  dataFolder: string;
+  /** Password hashes by person: they stand in the shop's journal and nowhere else. */
+  secrets: Map<string, string>;
+  /** What was found and done at the start, in words. */
+  notes: string[];
+  /** The shop's own key. */
+  key: ShopKey;
+  /** Carries a staged restore to its end and goes on with what it brought. */
+  replace(): Promise<void>;
+  /** Ends in order: the next start knows that nothing was lost. */
+  close(): Promise<void>;
+}
+
+export interface OpenOptions {
+  clock?: Clock;
+  /** What writes the journal; tests let it fail. */
+  disk?: Disk;
+  /** Build the database anew from the journals, whatever is there. */
+  rebuild?: boolean;
+  /** Open it though nobody is in the shop's journal: to make an owner. */
+  withoutPeople?: boolean;
+}
+
+const runningName = 'running';
+const rebuildingName = 'rebuilding';
+
+/**
+ * A store over a database in memory: for tests.
+ *
+ * @param make opens an empty, migrated database
+ */
+export async function storeOf(
+  make: () => Promise<Database>,
+  dataFolder: string,
+  disk?: Disk,
+): Promise<Store> {
+  const journal = new Journal(join(dataFolder, 'journal'), disk);
+  return assemble(await make(), journal, dataFolder, [], make, () => undefined);
+}
+
+function assemble(
+  first: Database,
+  journal: Journal,
+  dataFolder: string,
+  notes: string[],
+  remake: () => Promise<Database>,
+  ended: () => void,
+): Store {
+  const database = new Exchangeable(first);
+  const secrets = new Map<string, string>();
+  readSecrets({ journal, secrets });
+  return {
+    database,
+    journal,
+    dataFolder,
+    secrets,
+    notes,
+    key: ShopKey.of(dataFolder, (name, text) => mark(dataFolder, name, text)),
+    async replace() {
+      await database.exchange(async () => {
+        finishRestore(dataFolder);
+        journal.forget();
+        const made = await remake();
+        await fillAll(made, journal, []);
+        return made;
+      });
+      rmSync(join(dataFolder, rebuildingName), { force: true });
+      readSecrets({ journal, secrets });
+    },
+    async close() {
+      await analyze(database);
+      await database.close();
+      ended();
+    },
+  };
+}
+
+/** Lets the database look at its tables anew when the record has grown: nobody else tells it. */
+async function analyze(database: Database): Promise<void> {
+  const [row] = await database.query<{ known: number; count: number | string }>(
+    `SELECT (SELECT reltuples FROM pg_class WHERE relname = 'entries' LIMIT 1) AS known, count(*) AS count FROM entries`,
+  );
+  const count = Number(row?.count ?? 0);
+  if (Math.abs(count - Math.max(0, row?.known ?? 0)) > count / 10 + 50) await database.execute('ANALYZE');
+}
+
+/** A database that can be exchanged for another one while nobody uses it. */
+class Exchangeable implements Database {
+  private gate: Promise<void> = Promise.resolve();
+  constructor(private current: Database) {}
+  async query<Row>(sql: string, parameters?: unknown[]): Promise<Row[]> {
+    await this.gate;
+    return this.current.query<Row>(sql, parameters);
+  }
+  async digest(sql: string, parameters: unknown[]): Promise<{ count: number; digest: string }> {
+    await this.gate;
+    return this.current.digest(sql, parameters);
+  }
+  async execute(sql: string): Promise<void> {
+    await this.gate;
+    return this.current.execute(sql);
+  }
+  async transaction<T>(work: (db: Queryable) => Promise<T>): Promise<T> {
+    await this.gate;
+    return this.current.transaction(work);
+  }
+  async close(): Promise<void> {
+    await this.gate;
+    await this.current.close();
+  }
+  /** Closes this one, and goes on with what is made in its place. */
+  async exchange(make: () => Promise<Database>): Promise<void> {
+    let open: () => void = () => undefined;
+    this.gate = new Promise((resolve) => (open = resolve));
+    await this.current.close();
+    try {
+      this.current = await make();
+    } catch (error) {
+      // What was decided is on the disk; only a start can carry it on.
+      setImmediate(() => {
+        throw error;
+      });
+      throw error;
+    } finally {
+      open();
+    }
+  }
+}
+
+/** Reads the password hashes of the shop's journal anew. */
+export function readSecrets({ journal, secrets }: Pick<Store, 'journal' | 'secrets'>): void {
+  secrets.clear();
+  for (const [id, { passwordHash }] of tellShop(journal.read(shopChain)).people)
+    if (passwordHash !== '') secrets.set(id, passwordHash);
+}
+
+/**
+ * Opens a data folder. A database that does not open, that a power cut may have left half written, or that cannot be brought up to
+ * the journals is set aside and built anew from them.
+ *
+ * @throws Refused in words when what is there must not be touched
+ */
+export async function openStore(
+  dataFolder: string,
+  url: string | undefined,
+  { clock = systemClock, disk, rebuild = false, withoutPeople = false }: OpenOptions = {},
+): Promise<Store> {
+  writable(dataFolder);
+  const notes: string[] = [];
+  const keptIn = finishRestore(dataFolder);
+  if (keptIn !== null)
+    notes.push(`a restore was carried to its end; what was there before lies in ${keptIn}`);
+  const folder = join(dataFolder, 'journal');
+  mkdirSync(folder, { recursive: true });
+  const journal = new Journal(folder, disk);
+  const kept = !isOfBefore(dataFolder) && (journal.has(shopChain) || journal.jobs().length > 0);
+  const beside = kept || journal.jobs().length > 0;
+  if (rebuild && !kept)
+    throw new Refused(`there are no journals in ${dataFolder} from which a database could be built`);
+  const reason = kept ? reasonToRebuild(dataFolder, url, rebuild) : null;
+  let database: Database | null = null;
+  if (reason === null) {
+    if (beside && url === undefined && !existsSync(join(dataFolder, 'database')))
+      throw lost(dataFolder, journal);
+    try {
+      database = await openDatabase(dataFolder, url);
+    } catch (error) {
+      if (!kept || url !== undefined) throw doesNotOpen(dataFolder, error);
+      notes.push(`the database does not open (${messageOf(error)}) and is built anew from the journals`);
+    }
+  } else notes.push(reason);
+  if (database !== null && beside && (await isEmpty(database))) {
+    await database.close();
+    throw lost(dataFolder, journal);
+  }
+  if (database !== null) {
+    notes.push(...(await takeUp(database, dataFolder, clock.now())));
+    journal.forget();
+    const { notes: more, rebuild: cannot } = await reconcile(database, journal, clock.now(), {
+      quick: true,
+    }).catch(async (error: unknown) => {
+      await database?.close();
+      throw error;
+    });
+    notes.push(...more);
+    if (cannot) {
+      await database.close();
+      database = null;
+      notes.push('the database is behind the journals in a way that cannot be made up, and is built anew');
+    }
+  }
+  if (database === null) database = await build(dataFolder, url, journal, clock, notes);
+  if (!withoutPeople) await refuseWithoutPeople(database, journal);
+  mark(dataFolder, runningName, JSON.stringify(placeOf(dataFolder)));
+  const remake = async () => {
+    if (url === undefined) return openDatabase(dataFolder, url);
+    const before = await openDatabase(dataFolder, url);
+    await tablesAside(before, clock.now());
+    return openDatabase(dataFolder, url);
+  };
+  return assemble(database, journal, dataFolder, notes, remake, () => {
+    rmSync(join(dataFolder, runningName), { force: true });
+    syncFolder(dataFolder);
+  });
+}
+
+function reasonToRebuild(dataFolder: string, url: string | undefined, asked: boolean): string | null {
+  if (asked) return 'the database is built anew from the journals';
+  if (existsSync(join(dataFolder, rebuildingName)))
+    return 'the database is built anew from the journals: a restore or an earlier attempt asks for it';
+  if (url !== undefined) return null;
+  const path = join(dataFolder, runningName);
+  if (!existsSync(path)) return null;
+  return readFileSync(path, 'utf8') === JSON.stringify(placeOf(dataFolder))
+    ? null
+    : 'the machine went down, or the folder was copied, while Torvek ran: the database may be half written and is built anew from the journals';
+}
+
+/** This start of this machine, and this very folder: after a mere kill both are the same. */
+function placeOf(dataFolder: string): { boot: string; folder: string } {
+  const { dev, ino } = statSync(dataFolder);
+  const boot = '/proc/sys/kernel/random/boot_id';
+  return { boot: existsSync(boot) ? readFileSync(boot, 'utf8').trim() : '', folder: `${dev}:${ino}` };
+}
+
+/** Sets the database aside and builds it from the journals. */
+async function build(
+  dataFolder: string,
+  url: string | undefined,
+  journal: Journal,
+  clock: Clock,
+  notes: string[],
+): Promise<Database> {
+  mark(dataFolder, rebuildingName, '');
+  setAside(dataFolder, clock.now());
+  let database = await openDatabase(dataFolder, url);
+  if (url !== undefined && !(await isEmpty(database))) {
+    notes.push(`the tables of before lie in the schema ${await tablesAside(database, clock.now())}`);
+    database = await openDatabase(dataFolder, url);
+  }
+  await fillAll(database, journal, notes);
+  const { notes: more } = await reconcile(database, journal, clock.now());
+  notes.push(...more);
+  await database.execute('ANALYZE');
+  rmSync(join(dataFolder, rebuildingName), { force: true });
+  return database;
+}
+
+/** On a server the tables of before are kept under another name. */
+async function tablesAside(database: Database, now: string): Promise<string> {
+  const name = `torvek_aside_${now.replace(/\D/g, '')}`;
+  await database.execute(`ALTER SCHEMA public RENAME TO ${name}; CREATE SCHEMA public;`);
+  await database.close();
+  return name;
+}
+
+/** Tells every chain to an empty database. */
+async function fillAll(database: Database, journal: Journal, notes: string[]): Promise<void> {
+  for (const chain of [shopChain, ...journal.jobs()]) {
+    const read = journal.read(chain);
+    journal.mend(chain, read);
+    journal.stands(chain, read.head);
+    if (read.head === null) continue;
+    try {
+      await database.transaction(async (db) => {
+        await fill(db, chain, read);
+        await keepHead(db, chain, read.head!);
+      });
+    } catch (error) {
+      notes.push(`the chain of ${chain} could not be told: ${messageOf(error)}`);
+    }
+  }
+}
+
+/** Databases that were set aside and are still kept. */
+const mostAside = 2;
+
+function setAside(dataFolder: string, now: string): void {
+  const path = join(dataFolder, 'database');
+  if (!existsSync(path)) return;
+  const aside = join(dataFolder, 'set-aside');
+  mkdirSync(aside, { recursive: true });
+  renameSync(path, join(aside, `database-${now.replace(/[:.]/g, '-')}`));
+  for (const name of readdirSync(aside).sort().slice(0, -mostAside))
+    rmSync(join(aside, name), { recursive: true });
+}
+
+async function isEmpty(database: Database): Promise<boolean> {
+  await migrate(database);
+  const [row] = await database.query<{ count: number | string }>(
+    'SELECT (SELECT count(*) FROM jobs) + (SELECT count(*) FROM people) + (SELECT count(*) FROM chains) AS count',
+  );
+  return Number(row?.count ?? 0) === 0;
+}
+
+/**
+ * A database without anything beside journals is not a new shop: it has lost what they tell of. Were it started, its first visitor
+ * would become owner, and the journals would be written on.
+ */
+function lost(dataFolder: string, journal: Journal): Refused {
+  const jobs = journal.jobs();
+  const named = jobs.length === 0 ? '' : ` (${jobs.slice(0, 3).join(', ')}${jobs.length > 3 ? ', …' : ''})`;
+  return new Refused(
+    `the database of ${dataFolder} is empty or missing, but the journals of ${jobs.length} ${jobs.length === 1 ? 'job lie' : 'jobs lie'} beside it${named}. ` +
+      'It was lost, or another folder is meant. Build it anew from the journals: npm run rebuild. Or put the folder “database” back, or restore a ' +
+      'backup: npm run restore -- <file>. To begin anew, move the folder “journal” away.',
+  );
+}
+
+/** Jobs and nobody: whoever came first would become owner of them. */
+async function refuseWithoutPeople(database: Database, journal: Journal): Promise<void> {
+  const [row] = await database.query<{ count: number | string }>('SELECT count(*) AS count FROM people');
+  if (Number(row?.count ?? 0) > 0 || journal.jobs().length === 0) return;
+  await database.close();
+  throw new Refused(
+    'there are jobs here, and nobody in the journal of the shop: it was lost. Restore a backup (npm run restore -- <file>), or make an owner: npm run owner -- <name>.',
+  );
+}
+
+function doesNotOpen(dataFolder: string, error: unknown): Refused {
+  return new Refused(
+    `the database of ${dataFolder} does not open (${messageOf(error)}). Put a good copy of the folder “database” back, or restore a backup: npm run restore -- <file>.`,
+  );
+}
+
+function writable(dataFolder: string): void {
+  try {
+    mkdirSync(dataFolder, { recursive: true });
+    mark(dataFolder, '.can-write', '');
+    rmSync(join(dataFolder, '.can-write'), { force: true });
+  } catch (error) {
+    throw new Refused(
+      `the data folder ${dataFolder} cannot be written to (${(error as { code?: string }).code ?? messageOf(error)}): check its owner, its rights, and the room on the disk`,
+    );
+  }
+}
+
+const messageOf = (error: unknown) =>
+  error instanceof Error ? error.message.split('\n')[0]! : String(error);
