@@ -4,6 +4,7 @@ import { systemClock, type Clock } from './clock';
 import { migrate, openDatabase, type Database, type Queryable } from './database';
 import { syncFolder, type Disk } from './files/disk';
 import { Journal } from './journal/journal';
+import { lineOf } from './journal/lines';
 import { shopChain } from './journal/links';
 import { fill, reconcile } from './journal/reconcile';
 import { tellShop } from './journal/shop-story';
@@ -55,7 +56,7 @@ export async function storeOf(
   disk?: Disk,
 ): Promise<Store> {
   const journal = new Journal(join(dataFolder, 'journal'), disk);
-  return assemble(await make(), journal, dataFolder, [], make, () => undefined);
+  return assemble(await make(), journal, dataFolder, [], () => undefined);
 }
 
 function assemble(
@@ -63,10 +64,9 @@ function assemble(
   journal: Journal,
   dataFolder: string,
   notes: string[],
-  remake: () => Promise<Database>,
   ended: () => void,
 ): Store {
-  const database = new Exchangeable(first);
+  const database = new Guarded(first);
   const secrets = new Map<string, string>();
   readSecrets({ journal, secrets });
   return {
@@ -77,12 +77,11 @@ function assemble(
     notes,
     key: ShopKey.of(dataFolder, (name, text) => mark(dataFolder, name, text)),
     async replace() {
-      await database.exchange(async () => {
-        finishRestore(dataFolder);
+      await database.alone(async (open) => {
+        finishRestore(dataFolder, true);
         journal.forget();
-        const made = await remake();
-        await fillAll(made, journal, []);
-        return made;
+        await emptied(open);
+        await fillAll(open, journal, []);
       });
       rmSync(join(dataFolder, rebuildingName), { force: true });
       readSecrets({ journal, secrets });
@@ -104,37 +103,36 @@ async function analyze(database: Database): Promise<void> {
   if (Math.abs(count - Math.max(0, row?.known ?? 0)) > count / 10 + 50) await database.execute('ANALYZE');
 }
 
-/** A database that can be exchanged for another one while nobody uses it. */
-class Exchangeable implements Database {
+/** A database that everyone but one can be kept away from. */
+class Guarded implements Database {
   private gate: Promise<void> = Promise.resolve();
-  constructor(private current: Database) {}
+  constructor(private readonly inner: Database) {}
   async query<Row>(sql: string, parameters?: unknown[]): Promise<Row[]> {
     await this.gate;
-    return this.current.query<Row>(sql, parameters);
+    return this.inner.query<Row>(sql, parameters);
   }
   async digest(sql: string, parameters: unknown[]): Promise<{ count: number; digest: string }> {
     await this.gate;
-    return this.current.digest(sql, parameters);
+    return this.inner.digest(sql, parameters);
   }
   async execute(sql: string): Promise<void> {
     await this.gate;
-    return this.current.execute(sql);
+    return this.inner.execute(sql);
   }
   async transaction<T>(work: (db: Queryable) => Promise<T>): Promise<T> {
     await this.gate;
-    return this.current.transaction(work);
+    return this.inner.transaction(work);
   }
   async close(): Promise<void> {
     await this.gate;
-    await this.current.close();
+    await this.inner.close();
   }
-  /** Closes this one, and goes on with what is made in its place. */
-  async exchange(make: () => Promise<Database>): Promise<void> {
-    let open: () => void = () => undefined;
-    this.gate = new Promise((resolve) => (open = resolve));
-    await this.current.close();
+  /** Lets one piece of work have it; all others wait. */
+  async alone(work: (open: Database) => Promise<void>): Promise<void> {
+    let go: () => void = () => undefined;
+    this.gate = new Promise((resolve) => (go = resolve));
     try {
-      this.current = await make();
+      await work(this.inner);
     } catch (error) {
       // What was decided is on the disk; only a start can carry it on.
       setImmediate(() => {
@@ -142,9 +140,15 @@ class Exchangeable implements Database {
       });
       throw error;
     } finally {
-      open();
+      go();
     }
   }
+}
+
+/** Takes every table out of a database that is open, and makes them anew. */
+async function emptied(database: Database): Promise<void> {
+  await database.execute('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
+  await migrate(database);
 }
 
 /** Reads the password hashes of the shop's journal anew. */
@@ -210,15 +214,10 @@ export async function openStore(
     }
   }
   if (database === null) database = await build(dataFolder, url, journal, clock, notes);
+  notes.push(...(await adoptOrphans(database, journal, clock.now())));
   if (!withoutPeople) await refuseWithoutPeople(database, journal);
   mark(dataFolder, runningName, JSON.stringify(placeOf(dataFolder)));
-  const remake = async () => {
-    if (url === undefined) return openDatabase(dataFolder, url);
-    const before = await openDatabase(dataFolder, url);
-    await tablesAside(before, clock.now());
-    return openDatabase(dataFolder, url);
-  };
-  return assemble(database, journal, dataFolder, notes, remake, () => {
+  return assemble(database, journal, dataFolder, notes, () => {
     rmSync(join(dataFolder, runningName), { force: true });
     syncFolder(dataFolder);
   });
@@ -325,6 +324,24 @@ function lost(dataFolder: string, journal: Journal): Refused {
       'It was lost, or another folder is meant. Build it anew from the journals: npm run rebuild. Or put the folder “database” back, or restore a ' +
       'backup: npm run restore -- <file>. To begin anew, move the folder “journal” away.',
   );
+}
+
+/** Chains of jobs that the shop's chain does not know: a job that was coming in when the machine went down. */
+async function adoptOrphans(database: Database, journal: Journal, now: string): Promise<string[]> {
+  const shop = journal.read(shopChain);
+  if (shop.head === null) return [];
+  const known = tellShop(shop).jobs;
+  const rows = await database.query<{ id: string; name: string }>('SELECT id, name FROM jobs ORDER BY id');
+  const orphans = rows.filter(({ id }) => !known.has(id) && journal.has(id));
+  let { head } = shop;
+  for (const { id, name } of orphans) {
+    const { bytes, link } = lineOf({ kind: 'job-here', id, name, by: 'found at the start' }, head, now);
+    await journal.write(new Map([[shopChain, { lines: [bytes] }]]));
+    head = { n: link.n, sha256: link.sha256 };
+    journal.stands(shopChain, head);
+    await keepHead(database, shopChain, head);
+  }
+  return orphans.map(({ id }) => `the chain of ${id} was found, which the shop did not know: it is taken up`);
 }
 
 /** Jobs and nobody: whoever came first would become owner of them. */

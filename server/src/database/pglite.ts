@@ -1,4 +1,6 @@
-import { mkdir } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { cp, mkdir, rename, rm } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
 import { PGlite } from '@electric-sql/pglite';
 import type { Answered, Asked } from '../threads/database-thread';
 import { startThread } from '../threads';
@@ -24,12 +26,25 @@ export function wrapPglite(lite: PGlite): Database {
   );
 }
 
+/** An empty, migrated database beside the program, as the build made it; from source there is none. */
+const madeAtBuild = fileURLToPath(new URL('./template-database', import.meta.url));
+
 /**
  * Opens the embedded database of a folder, in a thread of its own: a long statement holds up other statements, and no request.
  *
+ * @param template an empty one to begin with where there is none; null: make it
  * @throws Error when it does not open
  */
-export async function openPgliteThread(folder: string): Promise<Database> {
+export async function openPgliteThread(
+  folder: string,
+  template: string | null = madeAtBuild,
+): Promise<Database> {
+  if (!existsSync(folder) && template !== null && existsSync(template)) {
+    const half = `${folder}.part`;
+    await rm(half, { recursive: true, force: true });
+    await cp(template, half, { recursive: true });
+    await rename(half, folder);
+  }
   await mkdir(folder, { recursive: true });
   const worker = startThread('database-thread', folder);
   const waiting = new Map<number, { resolve(rows: unknown[]): void; reject(error: Error): void }>();

@@ -179,9 +179,10 @@ async function load(table: string, bytes: Uint8Array | undefined, db: Queryable)
 /**
  * Carries a restore to its end that was decided: what was there goes aside, what came takes its place. Each step can be repeated.
  *
+ * @param databaseIsOpen whoever has it open empties it; otherwise it goes aside, too
  * @returns where what was there lies; null: there was nothing to carry on
  */
-export function finishRestore(dataFolder: string): string | null {
+export function finishRestore(dataFolder: string, databaseIsOpen = false): string | null {
   const marker = join(dataFolder, markerName);
   const staged = join(dataFolder, stagedName);
   if (!existsSync(marker)) {
@@ -202,7 +203,7 @@ export function finishRestore(dataFolder: string): string | null {
   if (existsSync(join(staged, 'files')))
     for (const name of readdirSync(join(staged, 'files')))
       renameSync(join(staged, 'files', name), join(dataFolder, 'files', name));
-  aside('database');
+  if (!databaseIsOpen) aside('database');
   mark(dataFolder, 'rebuilding', '');
   rmSync(staged, { recursive: true, force: true });
   rmSync(marker, { force: true });
