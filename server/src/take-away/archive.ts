@@ -1,5 +1,6 @@
-import { unzipSync, zipSync } from 'fflate';
+import { zipSync } from 'fflate';
 import { hashBytes } from '../files/files';
+import { BadZip, unzip } from './zip';
 
 /**
  * A sealed archive: a zip whose end comment holds, as 64 hex digits, the SHA-256 of all bytes before the comment. Its
@@ -23,10 +24,6 @@ export interface ArchiveProblem {
 const sealLength = 64;
 /** The end record of a zip, without its comment. */
 const endLength = 22;
-/** What an archive may unpack to. */
-const unpackedLimitBytes = 2 * 1024 * 1024 * 1024;
-const mostFiles = 50_000;
-
 const encode = (text: string) => new TextEncoder().encode(text);
 export const textFile = encode;
 export const jsonFile = (value: unknown) => encode(`${JSON.stringify(value, null, 1)}\n`);
@@ -66,12 +63,10 @@ export type Unpacked =
  * @param formatVersion the newest version this program reads
  */
 export function unpack(bytes: Uint8Array, format: string, formatVersion: number): Unpacked {
+  // Under a broken seal nothing is unpacked.
   const broken = sealProblem(bytes);
+  if (broken !== null) return { ok: false, problems: [{ file: '', message: broken }] };
   const opened = open(bytes);
-  if (broken !== null) {
-    const named = opened.ok ? fileProblems(opened.contents) : [];
-    return { ok: false, problems: [{ file: '', message: broken }, ...named] };
-  }
   if (!opened.ok) return { ok: false, problems: [{ file: '', message: opened.message }] };
   const manifest = manifestOf(opened.contents);
   if (manifest === null)
@@ -108,22 +103,10 @@ function sealProblem(bytes: Uint8Array): string | null {
 
 function open(bytes: Uint8Array): { ok: true; contents: Contents } | { ok: false; message: string } {
   try {
-    let unpacked = 0;
-    let count = 0;
-    const contents = unzipSync(bytes, {
-      filter({ originalSize }) {
-        unpacked += originalSize;
-        count += 1;
-        if (unpacked > unpackedLimitBytes || count > mostFiles) throw new Error('unpacks to too much');
-        return true;
-      },
-    });
-    return { ok: true, contents };
+    return { ok: true, contents: unzip(bytes, sealLength) };
   } catch (error) {
-    return {
-      ok: false,
-      message: `cannot be unpacked: ${error instanceof Error ? error.message : 'damaged'}`,
-    };
+    const why = error instanceof BadZip ? error.message : 'damaged';
+    return { ok: false, message: `cannot be unpacked: ${why}` };
   }
 }
 
