@@ -27,6 +27,10 @@ export interface AppOptions {
   allowedHosts: ReadonlySet<string>;
   /** Folder of the built web app; null: the API alone. */
   webFolder: string | null;
+  /** Proxies in front that are believed who asks and whether it came over TLS. */
+  trustedProxies?: number;
+  /** No limits on requests per minute: for tests that send many. */
+  unlimited?: boolean;
 }
 
 /** The whole route table. */
@@ -52,9 +56,17 @@ export function routeTable(rooms: Rooms): Route[] {
 }
 
 /** The Express application: guard, API, built web app, errors in one shape. */
-export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions): express.Express {
+export function createApp({
+  rooms,
+  logger,
+  allowedHosts,
+  webFolder,
+  trustedProxies = 0,
+  unlimited = false,
+}: AppOptions): express.Express {
   const app = express();
   app.disable('x-powered-by');
+  if (trustedProxies > 0) app.set('trust proxy', trustedProxies);
   // One way to write each path: limits and routes cannot disagree about another.
   app.enable('case sensitive routing');
   app.enable('strict routing');
@@ -62,7 +74,7 @@ export function createApp({ rooms, logger, allowedHosts, webFolder }: AppOptions
   app.use(guard(allowedHosts));
 
   const api = express.Router({ caseSensitive: true, strict: true });
-  api.use(...rateLimits());
+  if (!unlimited) api.use(...rateLimits());
   mount(api, routeTable(rooms), rooms.sessions, { json: jsonBody, raw: rawBody });
   api.use(() => {
     throw notFound('this route');

@@ -8,6 +8,10 @@ export interface Config {
   databaseUrl: string | undefined;
   allowedHosts: ReadonlySet<string>;
   logLevel: string;
+  /** Proxies in front of this server that are believed what they forward; 0: none. */
+  trustedProxies: number;
+  /** Whether backups are made by themselves. */
+  nightlyBackups: boolean;
 }
 
 /** @throws Error naming the variable that cannot be read */
@@ -16,7 +20,12 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error('PORT must be a port number');
   const host = environment.HOST ?? '127.0.0.1';
   const more = (environment.TORVEK_HOSTS ?? '').split(',').filter((name) => name !== '');
+  const trustedProxies = Number(environment.TORVEK_PROXIES ?? 0);
+  if (!Number.isInteger(trustedProxies) || trustedProxies < 0 || trustedProxies > 9)
+    throw new Error('TORVEK_PROXIES must be the number of proxies in front, 0 to 9');
   return {
+    trustedProxies,
+    nightlyBackups: environment.TORVEK_BACKUPS !== 'off',
     dataFolder: resolve(environment.TORVEK_DATA ?? 'data'),
     port,
     host,

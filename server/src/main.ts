@@ -28,7 +28,7 @@ async function start(): Promise<void> {
   await built;
 
   const webFolder = fileURLToPath(new URL('../../web/dist', import.meta.url));
-  const app = createApp({ rooms, logger, allowedHosts: config.allowedHosts, webFolder });
+  const app = createApp({ ...config, rooms, logger, webFolder });
   const server = app.listen(config.port, config.host, (error?: Error) => {
     if (error) return fail(error);
     const address = server.address();

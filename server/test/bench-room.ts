@@ -8,7 +8,7 @@ import { edit } from '@torvek/core/document';
 import express, { type Express } from 'express';
 import { pino } from 'pino';
 import { libraryBus } from '../../demo/library-bus';
-import { createApp } from '../src/app';
+import { createApp, type AppOptions } from '../src/app';
 import type { Clock } from '../src/clock';
 import { openPglite, type Database } from '../src/database';
 import type { Disk } from '../src/files/disk';
@@ -42,17 +42,29 @@ export interface Bench {
 /** An empty, migrated database in memory. */
 export const freshDatabase = (): Promise<Database> => openPglite(new Blob([readFileSync(templatePath)]));
 
-export async function openBench(demoMode = false, disk?: Disk): Promise<Bench> {
+export async function openBench(
+  demoMode = false,
+  disk?: Disk,
+  more: Partial<AppOptions> = {},
+): Promise<Bench> {
   const folder = mkdtempSync(join(tmpdir(), 'torvek-test-'));
   const store = await storeOf(freshDatabase, folder, disk);
   const { database } = store;
   const rooms = openRooms(store, { clock: new TickingClock(), demoMode });
-  const bare = createApp({
+  const bare = express();
+  // Each request of a test comes by another port: to a browser all of them are one server.
+  bare.use((request, _response, next) => {
+    request.headers.host = request.headers.host?.replace(/^(127\.0\.0\.1):[3-6]\d{4}$/, '$1');
+    next();
+  });
+  const product = createApp({
     rooms,
     logger: pino({ level: 'silent' }),
     allowedHosts: new Set(['127.0.0.1', 'localhost']),
     webFolder: null,
+    ...more,
   });
+  bare.use(product);
   const cookie = await signIn(rooms, 'Test', ['owner']);
   const app = express();
   app.use((request, _response, next) => {

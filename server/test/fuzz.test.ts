@@ -4,7 +4,7 @@ import { fuzz } from './fuzz';
 
 let bench: Bench;
 beforeAll(async () => {
-  bench = await openBench();
+  bench = await openBench(false, undefined, { unlimited: true });
 });
 afterAll(() => bench.close());
 

@@ -211,6 +211,45 @@ describe('people', () => {
   });
 });
 
+describe('the session’s cookie', () => {
+  const signedIn = async (at: Bench, headers: Record<string, string>) => {
+    const response = await request(at.bare)
+      .post('/api/session')
+      .set(headers)
+      .send({ name: 'Test', password: testPassword });
+    return String(response.headers['set-cookie']);
+  };
+
+  test('is named after the port, so that two servers of one host sign nobody out of the other', async () => {
+    const one = await signedIn(bench, { host: '127.0.0.1:4178' });
+    expect(one).toMatch(/^torvek_session_4178=[\w-]{43}; .*HttpOnly; SameSite=Strict/);
+    expect(one).not.toContain('Secure');
+    expect(await signedIn(bench, { host: 'localhost' })).toMatch(/^torvek_session=/);
+    const [pair] = one.split(';');
+    const other = pair!.replace(/=.*/, '').replace('4178', '4179');
+    const me = (cookie: string) =>
+      request(bench.bare)
+        .get('/api/session')
+        .set({ host: '127.0.0.1:4178', cookie })
+        .then(({ body }) => body.person?.name);
+    expect(await me(`${other}=made-up; ${pair}`)).toBe('Test');
+    expect(await me(`${other}=${pair!.split('=')[1]}`)).toBeUndefined();
+  });
+
+  test('is Secure behind a trusted proxy with TLS, and only there', async () => {
+    const forwarded = { host: 'torvek.example', 'x-forwarded-proto': 'https' };
+    const behind = await openBench(false, undefined, {
+      trustedProxies: 1,
+      allowedHosts: new Set(['torvek.example']),
+    });
+    expect(await signedIn(behind, forwarded)).toMatch(/^__Host-torvek_session=.*; Secure; SameSite=Strict/);
+    await behind.close();
+    const bare = await openBench(false, undefined, { allowedHosts: new Set(['torvek.example']) });
+    expect(await signedIn(bare, forwarded)).not.toContain('Secure');
+    await bare.close();
+  });
+});
+
 test('changes and entries carry who is signed in, whatever is sent', async () => {
   const cookie = await signIn(bench.rooms, 'Jo', ['technician']);
   const send = (body: object) =>

@@ -17,7 +17,9 @@ const isFree = (path: string) => path === '/health' || path === '/calc' || path.
 const isSignIn = (path: string, method: string) =>
   method === 'POST' && ['/session', '/session/demo', '/owner', '/password'].includes(path);
 const isHeavy = (path: string) =>
-  /\/(export|verify)$/.test(path) || path.startsWith('/import') || path === '/backup' || path === '/restore';
+  /\/(export|verify)$/.test(path) ||
+  path.startsWith('/import') ||
+  ['/backup', '/restore', '/papers/check'].includes(path);
 
 const limit = (perMinute: number, applies: (path: string, method: string) => boolean) =>
   rateLimit({

@@ -1,7 +1,7 @@
 import { openDoor, type DoorRules } from '@torvek/core/calculator';
 import { mayDo, unrecordable, type Person, type Role } from '@torvek/core/record';
 import type { NextFunction, Request, Response, Router } from 'express';
-import { sessionCookie, sessionDays, tokenOf } from '../people/sessions';
+import { cookieName, sessionCookie, sessionDays, tokenOf } from '../people/sessions';
 import { HttpError, invalidInput } from './errors';
 
 export interface Call<Body> {
@@ -64,7 +64,7 @@ export interface Doorkeeper {
  */
 export function admit(one: Pick<Route, 'role'>, doorkeeper: Doorkeeper) {
   return async (request: Request, response: Response, next: NextFunction) => {
-    const person = await doorkeeper.person(tokenOf(request.headers.cookie));
+    const person = await doorkeeper.person(tokenOf(request.headers));
     if (one.role !== 'public') {
       if (person === null) throw notSignedIn();
       if (!mayDo(person.roles, one.role))
@@ -96,8 +96,8 @@ export function mount(
           query: queryOf(request),
           body: request.body,
           person: response.locals.person as Person | null,
-          token: tokenOf(request.headers.cookie),
-          setSession: (token) => setCookie(response, token),
+          token: tokenOf(request.headers),
+          setSession: (token) => setCookie(request, response, token),
         };
         if (one.door !== undefined) {
           const parsed = openDoor(request.body, one.door);
@@ -122,10 +122,11 @@ function checkText({ params, query, body }: Call<unknown>, throughDoor: boolean)
   }
 }
 
-function setCookie(response: Response, token: string | null): void {
-  const settings = { httpOnly: true, sameSite: 'strict', path: '/' } as const;
-  if (token === null) response.clearCookie(sessionCookie, settings);
-  else response.cookie(sessionCookie, token, { ...settings, maxAge: sessionDays * 86_400_000 });
+function setCookie({ secure, headers }: Request, response: Response, token: string | null): void {
+  const settings = { httpOnly: true, sameSite: 'strict', path: '/', secure } as const;
+  const name = cookieName(headers.host, secure);
+  if (token === null) for (const one of [name, sessionCookie]) response.clearCookie(one, settings);
+  else response.cookie(name, token, { ...settings, maxAge: sessionDays * 86_400_000 });
 }
 
 function sendFile(response: Response, { bytes, type, fileName, inline }: Download): void {

@@ -43,10 +43,10 @@ export function serveLive(
   sockets.on('wsClientError', (_error, stream) => stream.destroy());
 
   async function admit({ url, headers }: IncomingMessage): Promise<string | null> {
-    const { host, origin, cookie } = headers;
+    const { host, origin } = headers;
     if (url !== '/api/live' || !hostIsAllowed(host, allowedHosts)) return null;
     if (origin === undefined || !originFits(origin, host)) return null;
-    const token = tokenOf(cookie);
+    const token = tokenOf(headers);
     const person = await sessions.person(token).catch(() => null);
     return person === null ? null : token;
   }

@@ -68,11 +68,26 @@ export class Sessions {
   }
 }
 
-/** The session token in a Cookie header. */
-export function tokenOf(header: string | undefined): string | null {
-  for (const part of (header ?? '').split(';')) {
-    const [name, ...value] = part.trim().split('=');
-    if (name === sessionCookie) return value.join('=') || null;
+/**
+ * The name of the cookie that a server on this port sets: browsers keep cookies of all ports of a host together, and one server
+ * must not sign people out of another. Over TLS the prefix lets no other host and no plain page set it.
+ */
+export function cookieName(host: string | undefined, secure: boolean): string {
+  const port = /:(\d{1,5})$/.exec(host ?? '')?.[1];
+  return `${secure ? '__Host-' : ''}${sessionCookie}${port === undefined ? '' : `_${port}`}`;
+}
+
+/** The session token in a request's headers; one without a port is of an older server on this host. */
+export function tokenOf({ cookie, host }: { cookie?: string; host?: string }): string | null {
+  const tokens = new Map(
+    (cookie ?? '').split(';').map((part) => {
+      const [name = '', ...value] = part.trim().split('=');
+      return [name, value.join('=')];
+    }),
+  );
+  for (const name of [cookieName(host, true), cookieName(host, false), sessionCookie]) {
+    const token = tokens.get(name);
+    if (token !== undefined && token !== '') return token;
   }
   return null;
 }
