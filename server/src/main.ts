@@ -23,7 +23,7 @@ async function start(): Promise<void> {
   const store = await openStore(config.dataFolder, config.databaseUrl);
   for (const note of store.notes) logger.warn(note);
   const demoMode = process.argv.includes('--demo');
-  const rooms = openRooms(store, { demoMode });
+  const rooms = openRooms(store, { demoMode, nightlyBackups: config.nightlyBackups && !demoMode });
   if (demoMode && (await demoIsDue(rooms))) await seedDemo(store);
   await built;
 
@@ -43,11 +43,13 @@ async function start(): Promise<void> {
         logger.error({ error: plainError(error) }, 'the journals could not be read through'),
     );
   }, scrubAfterMs).unref();
+  rooms.nightly.start((error) => logger.error({ error: plainError(error) }, 'the backup failed'));
   let stopping = false;
   const stop = (code: number) => {
     if (stopping) return;
     stopping = true;
     live.close();
+    rooms.nightly.stop();
     server.close();
     server.closeAllConnections();
     const end = () => {

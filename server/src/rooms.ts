@@ -15,6 +15,7 @@ import { Hub } from './live/hub';
 import { People } from './people/people';
 import { Sessions } from './people/sessions';
 import type { Store } from './store';
+import { Nightly } from './take-away/nightly';
 import { Verifier } from './verify/verifier';
 
 /** What the routes work with. */
@@ -36,6 +37,7 @@ export interface Rooms {
   releases: Releases;
   files: Files;
   verifier: Verifier;
+  nightly: Nightly;
   hub: Hub;
 }
 
@@ -43,16 +45,21 @@ export interface RoomOptions {
   clock?: Clock;
   /** The invented people of the demo may sign in. */
   demoMode?: boolean;
+  /** Backups are made by themselves. */
+  nightlyBackups?: boolean;
 }
 
-export function openRooms(store: Store, { clock = systemClock, demoMode = false }: RoomOptions = {}): Rooms {
+export function openRooms(
+  store: Store,
+  { clock = systemClock, demoMode = false, nightlyBackups = false }: RoomOptions = {},
+): Rooms {
   const { database, journal, dataFolder, secrets } = store;
   const heads = new Heads();
   const writer = new Writer(database, journal, clock, heads);
   const jobs = new Jobs(database, writer, clock);
   const hub = new Hub();
   const files = new Files(database, writer, join(dataFolder, 'files'), clock);
-  return {
+  const rooms: Omit<Rooms, 'nightly'> = {
     store,
     database,
     journal,
@@ -72,4 +79,5 @@ export function openRooms(store: Store, { clock = systemClock, demoMode = false 
     verifier: new Verifier(database, journal, writer, files, hub),
     hub,
   };
+  return Object.assign(rooms, { nightly: new Nightly(rooms, nightlyBackups) });
 }

@@ -2,6 +2,7 @@ import { auditJob, auditShop, expectedPages } from '../verify/audit';
 import { damageOf } from '../journal/scrub';
 import { checkArchive } from '../take-away/check';
 import { stageBackup } from '../take-away/restore';
+import { tryBackup } from '../take-away/try-backup';
 import { packBackup, packJob } from '../take-away/packing';
 
 /** What is done in threads of their own: each takes and gives what can be sent between threads. */
@@ -13,6 +14,7 @@ export const tasks = {
   packJob,
   packBackup,
   stageBackup,
+  tryBackup,
   checkArchive,
 };
 

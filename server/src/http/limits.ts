@@ -19,7 +19,7 @@ const isSignIn = (path: string, method: string) =>
 const isHeavy = (path: string) =>
   /\/(export|verify)$/.test(path) ||
   path.startsWith('/import') ||
-  ['/backup', '/restore', '/papers/check'].includes(path);
+  ['/backup', '/backups', '/restore', '/papers/check'].includes(path);
 
 const limit = (perMinute: number, applies: (path: string, method: string) => boolean) =>
   rateLimit({

@@ -9,7 +9,7 @@ import type { Rooms } from '../rooms';
 import { backupFormat, backupFormatVersion, type RestoreReport } from './restore';
 
 /** Everything there is, as one sealed zip: every chain and every file. It holds password hashes: for owners alone. */
-export async function makeBackup(rooms: Rooms, by: string): Promise<Uint8Array> {
+export async function makeBackup(rooms: Omit<Rooms, 'nightly'>, by: string): Promise<Uint8Array> {
   const { writer, journal, heads, files, clock } = rooms;
   const at = clock.now();
   await writer.note();

@@ -73,6 +73,16 @@ export function takeAwayRoutes(rooms: Rooms): Route[] {
           `torvek-backup-${stamp(rooms.clock.now())}.zip`,
         ),
     }),
+    route({ method: 'get', path: '/backups', role: 'owner', handle: () => rooms.nightly.state() }),
+    route({
+      method: 'post',
+      path: '/backups',
+      role: 'owner',
+      async handle(call) {
+        await rooms.nightly.run(signedIn(call).name);
+        return rooms.nightly.state();
+      },
+    }),
     route<unknown>({
       method: 'post',
       path: '/restore',
