@@ -11,6 +11,7 @@ import { tellShop } from './journal/shop-story';
 import { isOfBefore, takeUp } from './journal/take-up';
 import { keepHead } from './journal/writer';
 import { mark } from './marks';
+import { Secrets } from './people/secrets';
 import { Refused } from './refused';
 import { finishRestore } from './take-away/restore';
 import { ShopKey } from './take-away/signature';
@@ -20,8 +21,8 @@ export interface Store {
   database: Database;
   journal: Journal;
   dataFolder: string;
-  /** Password hashes by person: they stand in the shop's journal and nowhere else. */
-  secrets: Map<string, string>;
+  /** Password hashes and second factors: they stand in the shop's journal and nowhere else. */
+  secrets: Secrets;
   /** What was found and done at the start, in words. */
   notes: string[];
   /** The shop's own key. */
@@ -67,7 +68,7 @@ function assemble(
   ended: () => void,
 ): Store {
   const database = new Guarded(first);
-  const secrets = new Map<string, string>();
+  const secrets = new Secrets();
   readSecrets({ journal, secrets });
   return {
     database,
@@ -151,11 +152,12 @@ async function emptied(database: Database): Promise<void> {
   await migrate(database);
 }
 
-/** Reads the password hashes of the shop's journal anew. */
+/** Reads passwords, second factors and rules of the shop's journal anew. */
 export function readSecrets({ journal, secrets }: Pick<Store, 'journal' | 'secrets'>): void {
+  const { people, rules } = tellShop(journal.read(shopChain));
   secrets.clear();
-  for (const [id, { passwordHash }] of tellShop(journal.read(shopChain)).people)
-    if (passwordHash !== '') secrets.set(id, passwordHash);
+  for (const [id, { secret }] of people) if (secret.passwordHash !== '') secrets.people.set(id, secret);
+  secrets.rules.witnessesNeedSecond = rules.witnessesNeedSecond;
 }
 
 /**

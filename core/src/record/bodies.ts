@@ -127,6 +127,8 @@ export interface GateBody {
   title: string;
   /** null: the witness of the entry confirmed. */
   alone: { replacedBy: SoloMeasure[]; how: string } | null;
+  /** Somebody else set the witness's password last, then: the word is only as good as that. Absent: they did. */
+  witnessPassword?: { by: string; at: string };
 }
 
 /** Something that was tried after a failed result; makes results on what it touched due again. */

@@ -67,6 +67,7 @@ const bodies: Record<EntryKind, Fields> = {
     gate: text(80),
     title: words(200),
     alone: orNull(record({ replacedBy: list(oneOf(soloMeasures), { maxRows: 10 }), how: words(2000) })),
+    witnessPassword: record.optional({ by: text(120), at: text(40) }),
   },
   deviation: {
     kind: oneOf(['deviation']),

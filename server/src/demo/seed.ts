@@ -117,7 +117,8 @@ async function record(
     files: rooms.files,
     library: rooms.library,
     // The story's witnesses gave their word at its time.
-    witness: entry.kind === 'gate' && entry.witness !== undefined ? { name: entry.witness } : null,
+    witness:
+      entry.kind === 'gate' && entry.witness !== undefined ? { name: entry.witness, passwordBy: null } : null,
   };
   await rooms.ledger.append(jobId, id, (bench) =>
     judgeRequest({ id, takenAt: at, ...requestOf(entry, bench) }, bench, court),

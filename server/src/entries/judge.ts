@@ -9,6 +9,7 @@ import type { Instruments } from '../instruments/instruments';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import type { LibraryParts } from '../library/parts';
+import type { Witness } from '../people/people';
 import { judgeBalance, judgeCellVoltages } from './judge-balance';
 import { judgeJoints } from './judge-joints';
 import { judgePosition } from './judge-position';
@@ -24,7 +25,7 @@ export interface Court {
   /** The server's time. */
   now: string;
   /** The second person, whose word was checked; null: none was given. */
-  witness: Pick<Person, 'name'> | null;
+  witness: Witness | null;
   instruments: Pick<Instruments, 'forEntry'>;
   files: Pick<Files, 'check'>;
   library: Pick<LibraryParts, 'library'>;
@@ -158,7 +159,11 @@ async function judgeGate({ request, bench, court }: Case<'gate'>): Promise<Judge
   refuseClosedGate(id, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
   const body = { kind: 'gate' as const, gate: id, title };
   if (request.alone !== undefined) return { body: { ...body, alone: request.alone } };
-  return { witness: court.witness!.name, body: { ...body, alone: null } };
+  const { name, passwordBy } = court.witness!;
+  return {
+    witness: name,
+    body: { ...body, alone: null, ...(passwordBy !== null && { witnessPassword: passwordBy }) },
+  };
 }
 
 function judgeDeviation({ request, bench }: Case<'deviation'>): Judged {

@@ -25,6 +25,8 @@ interface Common {
 export interface WitnessWord {
   name: string;
   password: string;
+  /** Of their second factor, when they have one. */
+  code?: string;
 }
 
 /** What a client sends; the server makes the entry of it. */
@@ -134,7 +136,11 @@ const fields: Record<EntryRequest['kind'], Record<string, ReturnType<typeof reco
   correction: { of: number1, reason: text(2000) },
   gate: {
     gate: oneOf(gates.map(({ id }) => id)),
-    witness: record.optional({ name: text(80), password: text(200) }),
+    witness: record.optional({
+      name: text(80),
+      password: text(200),
+      code: text.optional(40, { min: 0 }),
+    }),
     alone: record.optional({
       replacedBy: list(oneOf(soloMeasures), { minRows: 1, maxRows: soloMeasures.length }),
       how: text(2000, { min: 10 }),

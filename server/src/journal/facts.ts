@@ -3,6 +3,7 @@ import type { Part } from '@torvek/core/parts';
 import type { InstrumentKind, Role } from '@torvek/core/record';
 import { applyOperations } from '@torvek/core/document';
 import type { Queryable } from '../database';
+import type { Secret } from '../people/secrets';
 import type { ChangeLink, JobFact, JobLink, ShopFact } from './links';
 import { designHashOf } from './story';
 
@@ -118,11 +119,11 @@ function applied(design: Design, operations: Operation[]): Design | null {
 /**
  * What the database has of the shop.
  *
- * @param hashes password hashes by person, as far as they are known elsewhere: the database holds none
+ * @param secrets passwords by person, as far as they are known elsewhere: the database holds none
  */
 export async function shopInDatabase(
   db: Queryable,
-  hashes: ReadonlyMap<string, string>,
+  secrets: ReadonlyMap<string, Secret>,
 ): Promise<ShopFact[]> {
   const people = await db.query<{
     id: string;
@@ -159,7 +160,8 @@ export async function shopInDatabase(
       demo,
       active,
       createdAt: created_at,
-      passwordHash: hashes.get(id) ?? '',
+      passwordHash: '',
+      ...secrets.get(id),
       by: 'not known',
     })),
     ...instruments.map(({ id, kind, name, serial, calibration_due, retired: gone, created_at }) => ({

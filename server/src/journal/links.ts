@@ -1,6 +1,7 @@
 import type { Design, Operation } from '@torvek/core/document';
 import type { Part } from '@torvek/core/parts';
 import type { InstrumentKind, Role } from '@torvek/core/record';
+import type { Second, ShopRules } from '../people/secrets';
 import type { Head } from './lines';
 
 /** The first link of a job: what it is, and the design it begins with. */
@@ -99,6 +100,10 @@ export interface PersonLink {
   active: boolean;
   /** argon2id; it stands nowhere else. */
   passwordHash: string;
+  /** Set when it was taken up again from what was known: who set the password, and when. */
+  passwordBy?: string;
+  passwordAt?: string;
+  second?: Second | null;
   by: string;
 }
 
@@ -114,6 +119,27 @@ export interface PasswordLink {
   kind: 'password';
   id: string;
   passwordHash: string;
+  by: string;
+}
+
+/** A person's second factor: set up, used up in part, or (null) taken away. Like password hashes it stands here alone. */
+export interface SecondLink {
+  kind: 'second';
+  id: string;
+  second: Second | null;
+  by: string;
+}
+
+/** A recovery code was used. */
+export interface RecoveryUsedLink {
+  kind: 'recovery-used';
+  id: string;
+  hash: string;
+}
+
+/** A rule of the shop. */
+export interface RulesLink extends ShopRules {
+  kind: 'rules';
   by: string;
 }
 
@@ -187,6 +213,9 @@ export type ShopFact =
   | PersonLink
   | PersonChangeLink
   | PasswordLink
+  | SecondLink
+  | RecoveryUsedLink
+  | RulesLink
   | InstrumentLink
   | InstrumentChangeLink
   | PartLink

@@ -159,7 +159,7 @@ async function repair(
 async function missingFacts(db: Queryable, name: string, chain: Chain): Promise<(JobFact | ShopFact)[]> {
   if (name === shopChain) {
     const story = tellShop(chain);
-    const hashes = new Map([...story.people].map(([id, { passwordHash }]) => [id, passwordHash]));
+    const secrets = new Map([...story.people].map(([id, { secret }]) => [id, secret]));
     const known = new Set([
       ...[...story.people.keys()].map((id) => `person ${id}`),
       ...[...story.instruments.keys()].map((id) => `instrument ${id}`),
@@ -167,7 +167,7 @@ async function missingFacts(db: Queryable, name: string, chain: Chain): Promise<
       ...[...story.jobs.keys()].map((id) => `job-here ${id}`),
       ...story.parts.map((part) => factKey(part)),
     ]);
-    return (await shopInDatabase(db, hashes)).filter(
+    return (await shopInDatabase(db, secrets)).filter(
       (one) => !known.has(factKey(one)) || hasMoved(one, story),
     );
   }

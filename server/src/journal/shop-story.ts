@@ -1,3 +1,4 @@
+import type { Secret, ShopRules } from '../people/secrets';
 import type { Chain, Head, Link } from './lines';
 import type {
   InstrumentLink,
@@ -13,7 +14,8 @@ import type { Problem } from './story';
 
 /** What the chain of the shop tells, as it stands at its end. */
 export interface ShopStory {
-  people: Map<string, PersonLink>;
+  people: Map<string, PersonLink & { secret: Secret }>;
+  rules: ShopRules;
   instruments: Map<string, InstrumentLink>;
   parts: PartLink[];
   retired: Map<string, PartRetiredLink>;
@@ -31,6 +33,7 @@ export function tellShop(chain: Chain): ShopStory {
   const mended = new Set<number>();
   const story: ShopStory = {
     people: new Map(),
+    rules: { witnessesNeedSecond: false },
     instruments: new Map(),
     parts: [],
     retired: new Map(),
@@ -57,7 +60,15 @@ export function tellShop(chain: Chain): ShopStory {
 function take(story: ShopStory, link: ShopFact, at: string): void {
   switch (link.kind) {
     case 'person':
-      story.people.set(link.id, { ...link });
+      story.people.set(link.id, {
+        ...link,
+        secret: {
+          passwordHash: link.passwordHash,
+          passwordBy: link.passwordBy ?? link.by,
+          passwordAt: link.passwordAt ?? at,
+          second: link.second ?? null,
+        },
+      });
       return;
     case 'person-change': {
       const person = story.people.get(link.id);
@@ -66,9 +77,27 @@ function take(story: ShopStory, link: ShopFact, at: string): void {
     }
     case 'password': {
       const person = story.people.get(link.id);
-      if (person !== undefined) person.passwordHash = link.passwordHash;
+      if (person !== undefined)
+        Object.assign(person.secret, {
+          passwordHash: link.passwordHash,
+          passwordBy: link.by,
+          passwordAt: at,
+        });
       return;
     }
+    case 'second': {
+      const person = story.people.get(link.id);
+      if (person !== undefined) person.secret.second = link.second;
+      return;
+    }
+    case 'recovery-used': {
+      const second = story.people.get(link.id)?.secret.second;
+      if (second != null) second.recovery = second.recovery.filter((hash) => hash !== link.hash);
+      return;
+    }
+    case 'rules':
+      story.rules.witnessesNeedSecond = link.witnessesNeedSecond;
+      return;
     case 'instrument':
       story.instruments.set(link.id, { ...link });
       return;

@@ -86,7 +86,13 @@ export async function takeUp(db: Queryable, dataFolder: string, now: string): Pr
     const journal = new Journal(staged);
     for (const { id } of jobs)
       notes.push(...(await takeUpJob(db, id, journal, join(folder, `${encodeURIComponent(id)}.jsonl`), now)));
-    const shop = await shopInDatabase(db, hashes ?? new Map());
+    const secrets = new Map(
+      [...(hashes ?? [])].map(([id, passwordHash]) => [
+        id,
+        { passwordHash, passwordBy: 'not known', passwordAt: now, second: null },
+      ]),
+    );
+    const shop = await shopInDatabase(db, secrets);
     await writeChain(
       journal,
       shopChain,

@@ -17,10 +17,10 @@ export class Attempts {
   /**
    * Takes one attempt of a name.
    *
-   * @returns says that it was right: then none counts any more
+   * @returns `right` says that it was: then none counts any more; `half` that only a code was missing: this one does not count
    * @throws HttpError 429 while the name has to wait
    */
-  take(name: string): () => void {
+  take(name: string): { right(): void; half(): void } {
     const key = keyOf(name);
     const recent = (this.made.get(key) ?? []).filter((at) => at > this.now() - windowMs);
     if (recent.length >= most) {
@@ -35,9 +35,17 @@ export class Attempts {
     }
     // Set anew, so that the names stand in the order in which they were last tried.
     this.made.delete(key);
-    this.made.set(key, [...recent, this.now()]);
+    const at = this.now();
+    this.made.set(key, [...recent, at]);
     if (this.made.size > mostNames) this.made.delete(this.made.keys().next().value!);
-    return () => void this.made.delete(key);
+    return {
+      right: () => void this.made.delete(key),
+      half: () => {
+        const made = this.made.get(key);
+        const i = made?.lastIndexOf(at) ?? -1;
+        if (i >= 0) made!.splice(i, 1);
+      },
+    };
   }
 }
 

@@ -2,9 +2,11 @@ import { mayWitness, type Person, type Role } from '@torvek/core/record';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import type { Writer } from '../journal/writer';
-import { HttpError, notFound } from '../http/errors';
+import { HttpError, invalidInput, notFound } from '../http/errors';
 import { Attempts } from './attempts';
 import { checkPassword, hashPassword } from './passwords';
+import { Codes, newRecoveryCodes, newSecond } from './second-factor';
+import type { Second, Secrets, ShopRules } from './secrets';
 
 interface PersonRow {
   id: string;
@@ -29,18 +31,31 @@ export interface NewPerson {
   password: string;
 }
 
+/** Who confirmed a gate. */
+export interface Witness {
+  name: string;
+  /** Somebody else set their password last; null: they did. */
+  passwordBy: { by: string; at: string } | null;
+}
+
+const refusedCode = (code: string, message: string) =>
+  new HttpError(401, code, `the code ${message}`, [{ path: 'code', message }]);
+
 /** The people of the shop. A name is for good: the record carries it. */
 export class People {
   private readonly attempts = new Attempts();
+  private readonly codes = new Codes();
+  /** Second factors that are being set up, by person. */
+  private readonly begun = new Map<string, string>();
 
   /**
-   * @param secrets password hashes by person, as the shop's journal tells them
+   * @param secrets passwords and second factors, as the shop's journal tells them
    * @param demoMode whether the invented people of the demo may sign in
    */
   constructor(
     private readonly database: Database,
     private readonly writer: Writer,
-    private readonly secrets: Map<string, string>,
+    private readonly secrets: Secrets,
     private readonly clock: Clock,
     readonly demoMode = false,
   ) {}
@@ -86,7 +101,9 @@ export class People {
         ]);
       const createdAt = this.clock.now();
       await turn.shop({ kind: 'person', id, name, roles, demo, active: true, createdAt, passwordHash, by });
-      turn.done(() => this.secrets.set(id, passwordHash));
+      turn.done(() =>
+        this.secrets.people.set(id, { passwordHash, passwordBy: by, passwordAt: createdAt, second: null }),
+      );
     });
     return this.get(id);
   }
@@ -110,51 +127,141 @@ export class People {
     await this.writer.write(async (turn) => {
       await turn.shop({ kind: 'password', id, passwordHash, by });
       await turn.db.query('DELETE FROM sessions WHERE person_id = $1', [id]);
-      turn.done(() => this.secrets.set(id, passwordHash));
+      const passwordAt = this.clock.now();
+      turn.done(() => {
+        const second = this.secrets.people.get(id)?.second ?? null;
+        this.secrets.people.set(id, { passwordHash, passwordBy: by, passwordAt, second });
+      });
     });
   }
 
   /**
-   * The person with this name and password.
+   * The person with this name and password, and with the code of their second factor when they have one.
    *
-   * @throws HttpError 401 when they do not belong together, 429 after too many wrong ones
+   * @throws HttpError 401 when they do not belong together or the code is missing, 429 after too many wrong ones
    */
-  async identify(name: string, password: string): Promise<Person> {
-    const right = this.attempts.take(name);
+  async identify(name: string, password: string, code = ''): Promise<Person> {
+    const attempt = this.attempts.take(name);
     const rows = await this.database.query<PersonRow>('SELECT * FROM people WHERE lower(name) = lower($1)', [
       name.trim(),
     ]);
     const row = rows[0];
     const usable = row !== undefined && row.active && this.counts(ofRow(row));
-    const known = usable ? (this.secrets.get(row.id) ?? null) : null;
-    if (!(await checkPassword(known, password)) || !usable) {
+    const known = usable ? (this.secrets.people.get(row.id) ?? null) : null;
+    if (!(await checkPassword(known?.passwordHash ?? null, password)) || !usable) {
       throw new HttpError(401, 'wrong-password', 'name and password do not belong together', [
         { path: 'password', message: 'does not belong to this name' },
       ]);
     }
-    right();
+    const second = this.secrets.people.get(row.id)?.second ?? null;
+    if (second !== null) {
+      if (code.trim() === '') {
+        attempt.half();
+        throw refusedCode('code-needed', 'is needed: this account has a second factor');
+      }
+      await this.takeCode(row.id, second, code);
+    }
+    attempt.right();
     return ofRow(row);
   }
 
+  /** A code counts once; a recovery code is used up. */
+  private async takeCode(id: string, second: Second, code: string): Promise<void> {
+    const checked = this.codes.check(id, second, code);
+    if (checked.as === 'wrong') throw refusedCode('wrong-code', 'does not belong to this account');
+    if (checked.as === 'used') throw refusedCode('used-code', 'was used already: wait for the next one');
+    if (checked.as !== 'recovery') return;
+    const { hash } = checked;
+    await this.writer.write(async (turn) => {
+      const left = this.secrets.people.get(id)?.second;
+      if (!left?.recovery.includes(hash)) throw refusedCode('used-code', 'was used already');
+      await turn.shop({ kind: 'recovery-used', id, hash });
+      // Within the turn: the same code sent twice at once counts once.
+      left.recovery = left.recovery.filter((one) => one !== hash);
+      turn.undone(() => left.recovery.push(hash));
+    });
+  }
+
+  /** Whether a person has a second factor, and how many recovery codes are left. */
+  secondOf(id: string): { on: boolean; recoveryLeft: number } {
+    const second = this.secrets.people.get(id)?.second ?? null;
+    return { on: second !== null, recoveryLeft: second?.recovery.length ?? 0 };
+  }
+
+  /** Begins to set a second factor up; it counts when a code of it was shown. */
+  beginSecond({ id, name }: Person): { secret: string; uri: string } {
+    const begun = newSecond(name);
+    this.begun.set(id, begun.secret);
+    return begun;
+  }
+
+  /** @returns the recovery codes, which are shown this once */
+  async confirmSecond({ id, name }: Person, code: string): Promise<{ codes: string[] }> {
+    const secret = this.begun.get(id);
+    if (secret === undefined)
+      throw new HttpError(409, 'not-begun', 'set the second factor up anew: this page is an old one');
+    const { codes, hashes } = newRecoveryCodes();
+    const second: Second = { secret, recovery: hashes };
+    if (this.codes.check(id, { secret, recovery: [] }, code).as !== 'code')
+      throw invalidInput([{ path: 'code', message: 'is not the one that the authenticator shows now' }]);
+    this.begun.delete(id);
+    await this.setSecond(id, second, name);
+    return { codes };
+  }
+
+  /** Sets a second factor, or takes it away. */
+  async setSecond(id: string, second: Second | null, by: string): Promise<void> {
+    await this.writer.write(async (turn) => {
+      await this.get(id, turn.db);
+      await turn.shop({ kind: 'second', id, second: second === null ? null : { ...second }, by });
+      turn.done(() => {
+        const secret = this.secrets.people.get(id);
+        if (secret !== undefined) secret.second = second;
+      });
+    });
+  }
+
+  get rules(): ShopRules {
+    return { ...this.secrets.rules };
+  }
+
+  async setRules(rules: ShopRules, by: string): Promise<ShopRules> {
+    await this.writer.write(async (turn) => {
+      await turn.shop({ kind: 'rules', ...rules, by });
+      turn.done(() => Object.assign(this.secrets.rules, rules));
+    });
+    return this.rules;
+  }
+
   /**
-   * The second person at an HV gate: another one, who may witness, by their own password.
+   * The second person at an HV gate: another one, who may witness, by their own password and code. Says too when somebody else
+   * set that password: the word is only as good as it.
    *
-   * @throws HttpError naming `witness.name` or `witness.password`
+   * @throws HttpError naming `witness.name`, `witness.password` or `witness.code`
    */
   async witness(
     first: Pick<Person, 'id'>,
-    { name, password }: { name: string; password: string },
-  ): Promise<Person> {
-    const second = await this.identify(name, password).catch((error: unknown) => {
+    { name, password, code }: { name: string; password: string; code?: string },
+  ): Promise<Witness> {
+    const second = await this.identify(name, password, code).catch((error: unknown) => {
       if (!(error instanceof HttpError)) throw error;
-      const issues = [{ path: 'witness.password', message: 'does not belong to this name' }];
+      const about = error.issues[0]?.path === 'code' ? error.issues[0] : null;
+      const issues = [
+        about === null
+          ? { path: 'witness.password', message: 'does not belong to this name' }
+          : { path: 'witness.code', message: about.message },
+      ];
       throw new HttpError(error.status === 401 ? 422 : error.status, error.code, error.message, issues);
     });
     const refused = (message: string) =>
       new HttpError(422, 'no-witness', `${second.name} ${message}`, [{ path: 'witness.name', message }]);
     if (second.id === first.id) throw refused('records this: a witness is another person');
     if (!mayWitness(second.roles)) throw refused('has neither the role witness nor owner');
-    return second;
+    if (this.rules.witnessesNeedSecond && !this.secondOf(second.id).on)
+      throw refused('has no second factor, which this shop asks of witnesses');
+    const secret = this.secrets.people.get(second.id);
+    const own = secret === undefined || secret.passwordBy === second.name || second.demo;
+    return { name: second.name, passwordBy: own ? null : { by: secret.passwordBy, at: secret.passwordAt } };
   }
 
   async get(id: string, on: Queryable = this.database): Promise<Person> {
