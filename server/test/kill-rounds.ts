@@ -23,7 +23,13 @@ export interface KillReport {
  * Writes changes and entries without pause, kills the process in the middle, starts it again and repeats what was not
  * answered; round after round on the same data. Then counts what is there.
  */
-export async function runKillRounds(folder: string, rounds: number, built = false): Promise<KillReport> {
+export async function runKillRounds(
+  folder: string,
+  rounds: number,
+  built = false,
+  /** What happens to the folder after a kill: a power cut leaves another one than a mere kill. */
+  after: (folder: string, round: number) => void = () => undefined,
+): Promise<KillReport> {
   let cookie = '';
   const post = async (url: string, { path, body }: Sent) => {
     const response = await fetch(url + path, {
@@ -31,8 +37,9 @@ export async function runKillRounds(folder: string, rounds: number, built = fals
       body: JSON.stringify(body),
       headers: { cookie },
     });
-    const [session = cookie] = (response.headers.get('set-cookie') ?? cookie).split(';');
-    cookie = session;
+    // Each start has another port, and cookies are named by it; one without a port holds at all of them.
+    const token = /^[\w-]+=([\w-]+)/.exec(response.headers.get('set-cookie') ?? '')?.[1];
+    if (token !== undefined) cookie = `torvek_session=${token}`;
     return { status: response.status, body: (await response.json()) as Record<string, unknown> };
   };
   const acknowledged = new Set<string>();
@@ -91,6 +98,7 @@ export async function runKillRounds(folder: string, rounds: number, built = fals
     }
     clearTimeout(timer);
     await killProcess(child);
+    after(folder, round);
   }
 
   const { child, url } = await start();
@@ -106,6 +114,7 @@ export async function runKillRounds(folder: string, rounds: number, built = fals
     before = `&before=${entries.at(-1)!.seq}`;
   }
   const { ok } = await get<{ ok: boolean }>('/api/jobs/job-kill/verify');
+  const shop = await get<{ ok: boolean }>('/api/shop/verify');
   await killProcess(child);
   const there = new Set(ids);
   return {
@@ -114,7 +123,7 @@ export async function runKillRounds(folder: string, rounds: number, built = fals
     found: ids.length,
     missing: [...acknowledged].filter((id) => !there.has(id)),
     doubled: ids.length - there.size,
-    chainFits: ok,
+    chainFits: ok && shop.ok,
     slowestStartMs,
   };
 }

@@ -175,9 +175,15 @@ export class Verifier {
   }
 }
 
-function againstHeld(what: string, { linkHashes }: Audit, held: Head | null): Problem[] {
-  const holds = held === null || linkHashes.some(([n, sha256]) => n === held.n && sha256 === held.sha256);
-  return holds ? [] : [{ what, seq: null, message: `has another link ${held.n} than the database knows` }];
+function againstHeld(what: string, { head, linkHashes }: Audit, held: Head | null): Problem[] {
+  const problem = (message: string): Problem[] => [{ what, seq: null, message }];
+  if (held === null)
+    return head === null
+      ? []
+      : problem('is not known to the database, which does not say up to where it holds it');
+  return linkHashes.some(([n, sha256]) => n === held.n && sha256 === held.sha256)
+    ? []
+    : problem(`has another link ${held.n} than the database knows`);
 }
 
 function againstShop(

@@ -90,8 +90,10 @@ async function bring(): Promise<void> {
           <b>Vouched for by: {{ report.vouchedBy }}.</b> That its chain fits shows that nothing was altered
           since it was made whole, not who made it: a paper or the shop it came from can say more.
         </p>
-        <BButton variant="primary" :disabled="busy !== null" @click="bring">Bring it in</BButton>
-        <BButton variant="light" @click="report = null">Leave it</BButton>
+        <div class="buttons">
+          <BButton variant="primary" :disabled="busy !== null" @click="bring">Bring it in</BButton>
+          <BButton variant="light" @click="report = null">Leave it</BButton>
+        </div>
       </template>
       <template v-else>
         <p><b>This file does not fit, and nothing of it was taken:</b></p>
@@ -122,6 +124,11 @@ async function bring(): Promise<void> {
   padding: 0.4rem 0.9rem 0.6rem;
   border-left: 4px solid var(--tv-pass);
   background: var(--tv-recess);
+}
+
+.buttons {
+  display: flex;
+  gap: 0.5rem;
 }
 
 .report.bad {

@@ -3,14 +3,17 @@ import { shortestPassword } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { reactive, ref } from 'vue';
 import { RouterLink } from 'vue-router';
+import { ApiError } from '../api/client';
 import Icon from '../parts/Icon.vue';
+import SecondFactor from './SecondFactor.vue';
 import UnitChoice from './UnitChoice.vue';
 import { useSession } from '../stores/session';
 
 /** Who is signed in, what they may do, and their own account. */
 const session = useSession();
 const changing = ref(false);
-const form = reactive({ current: '', next: '' });
+const form = reactive({ current: '', next: '', code: '' });
+const codeNeeded = ref(false);
 const problem = ref<string | null>(null);
 const done = ref(false);
 
@@ -21,12 +24,15 @@ async function changePassword(): Promise<void> {
       : null;
   if (problem.value !== null) return;
   try {
-    await session.changePassword(form.current, form.next);
+    await session.changePassword(form.current, form.next, form.code);
     form.current = '';
+    form.code = '';
+    codeNeeded.value = false;
     form.next = '';
     changing.value = false;
     done.value = true;
   } catch (error) {
+    codeNeeded.value ||= error instanceof ApiError && error.issues.some(({ path }) => path === 'code');
     problem.value = error instanceof Error ? `Not changed: ${error.message}.` : 'Not changed.';
   }
 }
@@ -80,10 +86,18 @@ async function leave(everywhere: boolean): Promise<void> {
           autocomplete="new-password"
           maxlength="200"
       /></label>
+      <label v-if="codeNeeded"
+        >Code of your second factor<input
+          v-model="form.code"
+          class="form-control"
+          autocomplete="one-time-code"
+          maxlength="40"
+      /></label>
       <BButton type="submit" size="sm" variant="primary">Change it, and sign out elsewhere</BButton>
     </form>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p v-else-if="done" role="status">The password is changed; other sessions are signed out.</p>
+    <SecondFactor v-if="!session.person.demo" />
     <UnitChoice />
     <p class="word soft">
       High voltage kills. Torvek says which checks passed, which did not and which were not made; it never

@@ -7,7 +7,9 @@ import { useSession } from '../stores/session';
 
 /** The people of the shop, their roles, and for the owner adding and changing them. */
 const session = useSession();
-const people = ref<Person[] | null>(null);
+type Listed = Person & { second: boolean };
+const people = ref<Listed[] | null>(null);
+const rules = ref({ witnessesNeedSecond: false });
 const failure = ref<string | null>(null);
 const problems = ref<Record<string, string>>({});
 const form = reactive({ name: '', password: '', roles: ['technician'] as Role[] });
@@ -21,7 +23,8 @@ const marksOf = ({ id, demo }: Person) =>
 async function load(): Promise<void> {
   failure.value = null;
   try {
-    people.value = await api.get<Person[]>('/people');
+    people.value = await api.get<Listed[]>('/people');
+    rules.value = await api.get<typeof rules.value>('/rules');
   } catch (error) {
     failure.value = message(error);
   }
@@ -41,6 +44,16 @@ async function change(person: Person, to: { roles: Role[]; active: boolean }): P
     if (person.id === session.person?.id) await session.load();
   } catch (error) {
     failure.value = `${person.name}: ${message(error)}`;
+  }
+  await load();
+}
+
+async function act(path: string, body: object): Promise<void> {
+  failure.value = null;
+  try {
+    await api.post(path, body);
+  } catch (error) {
+    failure.value = message(error);
   }
   await load();
 }
@@ -83,6 +96,7 @@ onMounted(load);
           <th scope="col">Name</th>
           <th v-for="role in roles" :key="role" scope="col" :title="roleMeaning[role]">{{ role }}</th>
           <th scope="col">may sign in</th>
+          <th scope="col">second factor</th>
         </tr>
       </thead>
       <tbody>
@@ -113,9 +127,29 @@ onMounted(load);
             />
             <span v-else>{{ person.active ? 'yes' : 'no' }}</span>
           </td>
+          <td>
+            {{ person.second ? 'on' : '–' }}
+            <BButton
+              v-if="person.second && session.may('owner') && person.id !== session.person?.id"
+              size="sm"
+              variant="light"
+              :aria-label="`Take ${person.name}’s second factor away`"
+              @click="act(`/people/${person.id}/second/end`, {})"
+              >Take away</BButton
+            >
+          </td>
         </tr>
       </tbody>
     </table>
+    <label v-if="session.may('owner')" class="rule"
+      ><input
+        type="checkbox"
+        class="form-check-input"
+        :checked="rules.witnessesNeedSecond"
+        @change="act('/rules', { witnessesNeedSecond: !rules.witnessesNeedSecond })"
+      />
+      Witnesses confirm HV gates with a second factor only</label
+    >
     <dl class="meaning">
       <template v-for="role in roles" :key="role">
         <dt>{{ role }}</dt>
@@ -202,6 +236,10 @@ legend {
   font-size: 0.9rem;
   margin: 0;
   float: none;
+}
+
+.rule {
+  margin-top: 0.6rem;
 }
 
 .role {

@@ -14,6 +14,9 @@ const route = useRoute();
 const name = ref('');
 const password = ref('');
 const again = ref('');
+const code = ref('');
+/** Asked for once the server says that this account has a second factor. */
+const codeNeeded = ref(false);
 const busy = ref(false);
 const problems = ref<Record<string, string>>({});
 const general = computed(() => problems.value.general);
@@ -36,6 +39,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
       issues.length > 0
         ? Object.fromEntries(issues.map(({ path, message }) => [path, message]))
         : { general: error instanceof Error ? error.message : 'not signed in' };
+    if (problems.value.code !== undefined) codeNeeded.value = true;
   } finally {
     busy.value = false;
   }
@@ -53,7 +57,7 @@ function submit(): void {
   void attempt(() =>
     first.value
       ? session.becomeOwner(name.value.trim(), password.value)
-      : session.signIn(name.value, password.value),
+      : session.signIn(name.value, password.value, codeNeeded.value ? code.value : ''),
   );
 }
 
@@ -110,6 +114,19 @@ onMounted(() => {
             :aria-invalid="problems.password !== undefined"
           />
           <p v-if="problems.password" class="problem" role="alert">The password {{ problems.password }}.</p>
+        </div>
+        <div v-if="codeNeeded && !first" class="field">
+          <label for="code">Code of your second factor</label>
+          <input
+            id="code"
+            v-model="code"
+            class="form-control"
+            autocomplete="one-time-code"
+            maxlength="40"
+            :aria-invalid="problems.code !== undefined"
+          />
+          <p v-if="problems.code" class="problem" role="alert">The code {{ problems.code }}.</p>
+          <p class="soft">Six digits from your authenticator, or a recovery code.</p>
         </div>
         <div v-if="first" class="field">
           <label for="again">Once more</label>

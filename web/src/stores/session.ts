@@ -42,12 +42,14 @@ export const useSession = defineStore('session', () => {
     await load();
   }
 
-  const signIn = (name: string, password: string) => enter('/session', { name, password });
+  const signIn = (name: string, password: string, code = '') =>
+    enter('/session', { name, password, ...(code !== '' && { code }) });
   const signInAsDemo = (id: string) => enter('/session/demo', { person: id });
   const becomeOwner = (name: string, password: string) =>
     enter('/owner', { id: newId('person'), name, password });
   const signOut = (everywhere = false) => enter(everywhere ? '/session/end-everywhere' : '/session/end', {});
-  const changePassword = (current: string, next: string) => enter('/password', { current, next });
+  const changePassword = (current: string, next: string, code = '') =>
+    enter('/password', { current, next, ...(code !== '' && { code }) });
 
   onSignedOut(() => {
     person.value = null;

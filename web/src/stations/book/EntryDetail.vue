@@ -64,6 +64,13 @@ async function correct(): Promise<void> {
     <p v-if="entry.body.kind === 'acceptance' || entry.body.kind === 'correction'">
       Reason: {{ entry.body.reason }}
     </p>
+    <p v-if="entry.body.kind === 'gate' && entry.body.witnessPassword">
+      The witness’s password was set by {{ entry.body.witnessPassword.by }} on
+      {{ entry.body.witnessPassword.at.slice(0, 10) }}, not by themselves.
+    </p>
+    <p v-if="entry.clockWentBack">
+      The server’s clock went back: the entry before was recorded at {{ entry.clockWentBack }}.
+    </p>
     <p v-if="entry.body.kind === 'gate' && entry.body.alone">
       Instead of a witness: {{ entry.body.alone.how }}
     </p>

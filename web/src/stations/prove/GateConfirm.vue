@@ -17,7 +17,8 @@ const now = useNow({ interval: 30_000 });
 const people = ref<Person[]>([]);
 const alone = ref(false);
 const busy = ref(false);
-const form = reactive({ name: '', password: '', how: '' });
+const form = reactive({ name: '', password: '', code: '', how: '' });
+const codeNeeded = ref(false);
 const replacedBy = ref<SoloMeasure[]>([]);
 const problems = ref<Record<string, string>>({});
 let entryId = newId('entry');
@@ -56,7 +57,13 @@ async function confirm(): Promise<void> {
       gate: props.gate,
       ...(alone.value
         ? { alone: { replacedBy: replacedBy.value, how: form.how.trim() } }
-        : { witness: { name: form.name, password: form.password } }),
+        : {
+            witness: {
+              name: form.name,
+              password: form.password,
+              ...(form.code !== '' && { code: form.code }),
+            },
+          }),
     });
     entryId = newId('entry');
   } catch (error) {
@@ -65,8 +72,10 @@ async function confirm(): Promise<void> {
       issues.length > 0
         ? Object.fromEntries(issues.map(({ path, message }) => [path, message]))
         : { general: error instanceof Error ? error.message : 'not recorded' };
+    if (problems.value['witness.code'] !== undefined) codeNeeded.value = true;
   } finally {
-    form.password = '';
+    form.code = '';
+    if (problems.value['witness.code'] === undefined) form.password = '';
     busy.value = false;
   }
 }
@@ -80,7 +89,11 @@ onMounted(async () => {
   <div v-if="opening" class="confirmed" role="status" data-gate-open>
     <template v-if="opening.witness">
       <b>Second person: {{ opening.witness }}</b
-      >, confirmed in entry {{ opening.seq }}; holds until {{ until }}.
+      >, confirmed in entry {{ opening.seq }}; holds until {{ until }}.<template
+        v-if="opening.body.witnessPassword"
+      >
+        Their password was set by {{ opening.body.witnessPassword.by }}, not by themselves.</template
+      >
     </template>
     <template v-else>
       <b>Alone, with a solo concession</b> (entry {{ opening.seq }}:
@@ -113,6 +126,17 @@ onMounted(async () => {
           maxlength="200"
           :aria-invalid="problems['witness.password'] !== undefined"
       /></label>
+      <label v-if="codeNeeded"
+        >Their code<input
+          v-model="form.code"
+          class="form-control"
+          autocomplete="off"
+          maxlength="40"
+          :aria-invalid="problems['witness.code'] !== undefined"
+      /></label>
+      <p v-if="problems['witness.code']" class="problem" role="alert">
+        The code {{ problems['witness.code'] }}.
+      </p>
       <p v-if="problems['witness.name']" class="problem" role="alert">
         The second person {{ problems['witness.name'] }}.
       </p>
