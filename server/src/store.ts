@@ -1,12 +1,14 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { systemClock, type Clock } from './clock';
-import { migrate, openDatabase, type Database, type Queryable } from './database';
+import { openDatabase, type Database } from './database';
 import { syncFolder, type Disk } from './files/disk';
+import { analyze, build, emptied, fillAll, isEmpty, messageOf, rebuildingName } from './build-database';
+import { Guarded } from './database/guarded';
 import { Journal } from './journal/journal';
 import { lineOf } from './journal/lines';
 import { shopChain } from './journal/links';
-import { fill, reconcile } from './journal/reconcile';
+import { reconcile } from './journal/reconcile';
 import { tellShop } from './journal/shop-story';
 import { isOfBefore, takeUp } from './journal/take-up';
 import { keepHead } from './journal/writer';
@@ -44,7 +46,6 @@ export interface OpenOptions {
 }
 
 const runningName = 'running';
-const rebuildingName = 'rebuilding';
 
 /**
  * A store over a database in memory: for tests.
@@ -93,63 +94,6 @@ function assemble(
       ended();
     },
   };
-}
-
-/** Lets the database look at its tables anew when the record has grown: nobody else tells it. */
-async function analyze(database: Database): Promise<void> {
-  const [row] = await database.query<{ known: number; count: number | string }>(
-    `SELECT (SELECT reltuples FROM pg_class WHERE relname = 'entries' LIMIT 1) AS known, count(*) AS count FROM entries`,
-  );
-  const count = Number(row?.count ?? 0);
-  if (Math.abs(count - Math.max(0, row?.known ?? 0)) > count / 10 + 50) await database.execute('ANALYZE');
-}
-
-/** A database that everyone but one can be kept away from. */
-class Guarded implements Database {
-  private gate: Promise<void> = Promise.resolve();
-  constructor(private readonly inner: Database) {}
-  async query<Row>(sql: string, parameters?: unknown[]): Promise<Row[]> {
-    await this.gate;
-    return this.inner.query<Row>(sql, parameters);
-  }
-  async digest(sql: string, parameters: unknown[]): Promise<{ count: number; digest: string }> {
-    await this.gate;
-    return this.inner.digest(sql, parameters);
-  }
-  async execute(sql: string): Promise<void> {
-    await this.gate;
-    return this.inner.execute(sql);
-  }
-  async transaction<T>(work: (db: Queryable) => Promise<T>): Promise<T> {
-    await this.gate;
-    return this.inner.transaction(work);
-  }
-  async close(): Promise<void> {
-    await this.gate;
-    await this.inner.close();
-  }
-  /** Lets one piece of work have it; all others wait. */
-  async alone(work: (open: Database) => Promise<void>): Promise<void> {
-    let go: () => void = () => undefined;
-    this.gate = new Promise((resolve) => (go = resolve));
-    try {
-      await work(this.inner);
-    } catch (error) {
-      // What was decided is on the disk; only a start can carry it on.
-      setImmediate(() => {
-        throw error;
-      });
-      throw error;
-    } finally {
-      go();
-    }
-  }
-}
-
-/** Takes every table out of a database that is open, and makes them anew. */
-async function emptied(database: Database): Promise<void> {
-  await database.execute('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
-  await migrate(database);
 }
 
 /** Reads passwords, second factors and rules of the shop's journal anew. */
@@ -244,76 +188,6 @@ function placeOf(dataFolder: string): { boot: string; folder: string } {
   return { boot: existsSync(boot) ? readFileSync(boot, 'utf8').trim() : '', folder: `${dev}:${ino}` };
 }
 
-/** Sets the database aside and builds it from the journals. */
-async function build(
-  dataFolder: string,
-  url: string | undefined,
-  journal: Journal,
-  clock: Clock,
-  notes: string[],
-): Promise<Database> {
-  mark(dataFolder, rebuildingName, '');
-  setAside(dataFolder, clock.now());
-  let database = await openDatabase(dataFolder, url);
-  if (url !== undefined && !(await isEmpty(database))) {
-    notes.push(`the tables of before lie in the schema ${await tablesAside(database, clock.now())}`);
-    database = await openDatabase(dataFolder, url);
-  }
-  await fillAll(database, journal, notes);
-  const { notes: more } = await reconcile(database, journal, clock.now());
-  notes.push(...more);
-  await database.execute('ANALYZE');
-  rmSync(join(dataFolder, rebuildingName), { force: true });
-  return database;
-}
-
-/** On a server the tables of before are kept under another name. */
-async function tablesAside(database: Database, now: string): Promise<string> {
-  const name = `torvek_aside_${now.replace(/\D/g, '')}`;
-  await database.execute(`ALTER SCHEMA public RENAME TO ${name}; CREATE SCHEMA public;`);
-  await database.close();
-  return name;
-}
-
-/** Tells every chain to an empty database. */
-async function fillAll(database: Database, journal: Journal, notes: string[]): Promise<void> {
-  for (const chain of [shopChain, ...journal.jobs()]) {
-    const read = journal.read(chain);
-    journal.mend(chain, read);
-    journal.stands(chain, read.head);
-    if (read.head === null) continue;
-    try {
-      await database.transaction(async (db) => {
-        await fill(db, chain, read);
-        await keepHead(db, chain, read.head!);
-      });
-    } catch (error) {
-      notes.push(`the chain of ${chain} could not be told: ${messageOf(error)}`);
-    }
-  }
-}
-
-/** Databases that were set aside and are still kept. */
-const mostAside = 2;
-
-function setAside(dataFolder: string, now: string): void {
-  const path = join(dataFolder, 'database');
-  if (!existsSync(path)) return;
-  const aside = join(dataFolder, 'set-aside');
-  mkdirSync(aside, { recursive: true });
-  renameSync(path, join(aside, `database-${now.replace(/[:.]/g, '-')}`));
-  for (const name of readdirSync(aside).sort().slice(0, -mostAside))
-    rmSync(join(aside, name), { recursive: true });
-}
-
-async function isEmpty(database: Database): Promise<boolean> {
-  await migrate(database);
-  const [row] = await database.query<{ count: number | string }>(
-    'SELECT (SELECT count(*) FROM jobs) + (SELECT count(*) FROM people) + (SELECT count(*) FROM chains) AS count',
-  );
-  return Number(row?.count ?? 0) === 0;
-}
-
 /**
  * A database without anything beside journals is not a new shop: it has lost what they tell of. Were it started, its first visitor
  * would become owner, and the journals would be written on.
@@ -373,6 +247,3 @@ function writable(dataFolder: string): void {
     );
   }
 }
-
-const messageOf = (error: unknown) =>
-  error instanceof Error ? error.message.split('\n')[0]! : String(error);

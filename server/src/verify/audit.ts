@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { readChain, type Chain, type Head } from '../journal/lines';
-import { digestsOf, pagesOf, rowsOfJob, rowsOfShop, type Digests, type Row } from '../journal/rows';
+import { digestsOf, pagesOf, type Digests } from '../journal/compare';
+import { rowsOfJob, rowsOfShop, type Row } from '../journal/rows';
 import { tellShop } from '../journal/shop-story';
 import { tell, type Problem } from '../journal/story';
 import type { TakenUp } from '../journal/links';

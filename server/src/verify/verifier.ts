@@ -4,15 +4,8 @@ import { heavy } from '../heavy/heavy';
 import type { Journal } from '../journal/journal';
 import type { Head } from '../journal/lines';
 import { shopChain } from '../journal/links';
-import {
-  digestsIn,
-  rowProblems,
-  tablesOfJob,
-  tablesOfShop,
-  type Digests,
-  type RowProblem,
-  type Rows,
-} from '../journal/rows';
+import { digestsIn, rowProblems, type Digests, type RowProblem } from '../journal/compare';
+import { tablesOfJob, tablesOfShop, type Rows } from '../journal/rows';
 import type { Writer } from '../journal/writer';
 import type { Problem } from '../journal/story';
 import type { Hub } from '../live/hub';
