@@ -75,7 +75,7 @@ await part('cuts', 20, async (rounds) => {
     early = next;
     // Another start of the machine: the folder is not the one that was running.
     const copy = `${folder}-copy`;
-    cpSync(folder, copy, { recursive: true });
+    cpSync(folder, copy, { recursive: true, filter: (path) => !path.endsWith('/in-use') });
     rmSync(folder, { recursive: true });
     renameSync(copy, folder);
   };
