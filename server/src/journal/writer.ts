@@ -1,5 +1,6 @@
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
+import { HttpError } from '../http/errors';
 import { lineOf, type Head, type Link } from './lines';
 import type { JobBody, ShopBody } from './links';
 import { shopChain } from './links';
@@ -58,6 +59,7 @@ export class Writer {
   private staged = new Map<string, Staged>();
   private current: Promise<void> = Promise.resolve();
   private paused: Promise<void> | null = null;
+  private isBroken = false;
 
   /**
    * @param heads hears where the chains of jobs stand
@@ -77,6 +79,10 @@ export class Writer {
 
   /** Runs a piece of work when its turn comes, and answers when what it wrote is on the disk. */
   write<T>(work: (turn: Turn) => Promise<T>): Promise<T> {
+    if (this.isBroken)
+      return Promise.reject(
+        new HttpError(503, 'starting-anew', 'the server is about to start anew: send it again in a moment'),
+      );
     return new Promise<T>((resolve, reject) => {
       this.waiting.push({ work, resolve: resolve as (value: unknown) => void, reject });
       this.running ??= this.run();
@@ -139,7 +145,11 @@ export class Writer {
         }
       });
     } catch (error) {
-      if (written) this.broken(error);
+      // Whoever came next would be written on rows that are not there.
+      if (written) {
+        this.isBroken = true;
+        this.broken(error);
+      }
       for (const { one, undone } of kept) {
         for (const run of undone) run();
         one.reject(error);
