@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import request from 'supertest';
@@ -46,7 +46,12 @@ test('it is due once a night, or when the shop opens after one; a failed attempt
   let now = new Date(2026, 10, 28, 9, 0);
   const nightly = new Nightly(bench.rooms, true, () => now);
   expect(nightly.isDue()).toBe(true);
-  await nightly.run('by itself');
+  mkdirSync(folder());
+  const lastGood = { name: 'torvek-backup-2026-11-28-09-00.zip', at: now.toISOString(), ok: true };
+  writeFileSync(join(folder(), 'state.json'), JSON.stringify({ lastGood }));
+  // Its file is not there: it is good for nothing.
+  expect(nightly.isDue()).toBe(true);
+  writeFileSync(join(folder(), lastGood.name), '');
   expect(nightly.isDue()).toBe(false);
   const at = (day: number, hour: number) => {
     now = new Date(2026, 10, day, hour, 0);

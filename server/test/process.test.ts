@@ -6,6 +6,11 @@ import { afterEach, expect, test } from '@jest/globals';
 import { killAll, startProcess } from './real-process';
 import { runKillRounds } from './kill-rounds';
 
+const verifyCommand =
+  process.env.TORVEK_TEST_BUILT === '1'
+    ? ['server/dist/verify.js']
+    : ['--import', 'tsx', 'server/src/commands/verify.ts'];
+
 /** The real process on a real folder: the lock, and what a kill leaves behind. */
 let folder = '';
 afterEach(() => {
@@ -36,7 +41,7 @@ test('an empty database beside journals is refused in words, by the server and b
     /Torvek: the database of .* is empty or missing, but the journals of 1 job lie beside it \(job-shop\)/,
   );
   const verify = (data: string) =>
-    spawnSync(process.execPath, ['--liftoff-only', '--import', 'tsx', 'server/src/commands/verify.ts'], {
+    spawnSync(process.execPath, ['--liftoff-only', ...verifyCommand], {
       env: { ...process.env, TORVEK_DATA: data, NODE_OPTIONS: '' },
       encoding: 'utf8',
     });
