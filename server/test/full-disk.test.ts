@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from '@jest/globals';
@@ -24,6 +24,16 @@ const line = (n: number, what: string, head: Head | null) => {
   const made = lineOf({ kind: 'name', name: what, by: 'Test' }, head, `2026-11-28T08:00:0${n}.000Z`);
   return { bytes: made.bytes, head: { n: made.link.n, sha256: made.link.sha256 } };
 };
+
+test('half a chain that a kill left while it came in is no job, and goes', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'torvek-half-'));
+  const whole = line(1, 'here', null).bytes;
+  writeFileSync(join(folder, 'job.jsonl'), whole);
+  writeFileSync(join(folder, 'other.jsonl.part'), whole.subarray(0, 40));
+  expect(new Journal(folder).jobs()).toEqual(['job']);
+  expect(readdirSync(folder)).toEqual(['job.jsonl']);
+  rmSync(folder, { recursive: true });
+});
 
 describe('a journal on a disk that fills', () => {
   test('at whatever byte of whichever file: nothing of any line stays, and the next ones are whole', async () => {

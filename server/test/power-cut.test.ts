@@ -268,7 +268,7 @@ describe('a restore that was killed', () => {
   });
 });
 
-test('an import that was killed while it wrote leaves no half a job, and can be repeated', async () => {
+long('an import that was killed while it wrote leaves no half a job, and can be repeated', async () => {
   const { url, child } = await startProcess(cut(() => undefined));
   const { bytes } = await (await client(url))(`/api/jobs/${job}/export`);
   await killProcess(child);

@@ -115,7 +115,7 @@ export class Nightly {
       } finally {
         closeSync(file);
       }
-      const tried = await heavy('tryBackup', { path: half, scratch: `${half}.scratch` }, Infinity);
+      const tried = await heavy('tryBackup', { path: half, scratch: `${half}.scratch` }, bytes.length);
       renameSync(half, tried.ok ? path : path.replace(/\.zip$/, '-does-not-fit.zip'));
       syncFolder(this.folder);
       const run = {
