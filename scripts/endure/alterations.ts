@@ -1,6 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import request from 'supertest';
 import { shopChain } from '../../server/src/journal/links';
+import { tablesOfJob, tablesOfShop } from '../../server/src/journal/rows';
 import { exportJob } from '../../server/src/take-away/export';
 import { makeBackup } from '../../server/src/take-away/backup';
 import { checkArchive } from '../../server/src/take-away/check';
@@ -8,25 +9,13 @@ import { unpack } from '../../server/src/take-away/archive';
 import { changeOf, makeBus, openBench, positionRequest } from '../../server/test/bench-room';
 import { seeded } from '../../server/test/fuzz';
 
-const columns: Record<string, string[]> = {
-  jobs: ['name', 'demo', 'created_at', 'first_design', 'design', 'version', 'imported_at', 'imported_by'],
-  changes: ['version', 'id', 'base', 'label', 'author', 'made_at', 'saved_at', 'forward', 'inverse'],
-  entries: [
-    'seq',
-    'id',
-    'kind',
-    'previous',
-    'sha256',
-    'recorded_at',
-    'topic',
-    'target',
-    'verdict',
-    'content',
-  ],
-  releases: ['number', 'id', 'version', 'label', 'released_by', 'released_at', 'sha256', 'content'],
-  files: ['sha256', 'name', 'type', 'size', 'added_by', 'added_at'],
-  people: ['id', 'name', 'roles', 'demo', 'active', 'created_at'],
-  instruments: ['id', 'kind', 'name', 'serial', 'calibration_due', 'retired', 'created_at'],
+/** Every table of a job, and those of the shop that hold something here. */
+const columns: Record<string, readonly string[]> = {
+  ...Object.fromEntries(
+    [...tablesOfJob(''), ...tablesOfShop]
+      .filter(({ table }) => !table.startsWith('library_'))
+      .map(({ table, columns: of }) => [table, table === 'jobs' ? of.filter((name) => name !== 'id') : of]),
+  ),
   chains: ['n', 'sha256'],
 };
 const numbers = new Set(['version', 'base', 'seq', 'target', 'number', 'size', 'n']);

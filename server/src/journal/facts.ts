@@ -3,6 +3,7 @@ import type { Part } from '@torvek/core/parts';
 import type { InstrumentKind, Role } from '@torvek/core/record';
 import { applyOperations } from '@torvek/core/document';
 import type { Queryable } from '../database';
+import type { ChangeRow } from '../jobs/changes';
 import type { Secret } from '../people/secrets';
 import type { ChangeLink, JobFact, JobLink, ShopFact } from './links';
 import { designHashOf } from './story';
@@ -15,18 +16,6 @@ interface JobRow {
   first_design: string;
   imported_at: string | null;
   imported_by: string | null;
-}
-
-interface ChangeRow {
-  version: number;
-  id: string;
-  base: number;
-  label: string;
-  author: string;
-  made_at: string;
-  saved_at: string;
-  forward: string;
-  inverse: string;
 }
 
 /** What the database has of a job, as the facts its chain would tell; the job itself first, null when it is not there. */

@@ -152,13 +152,6 @@ export class Journal {
     }
   }
 
-  /** Every file, for a backup. */
-  files(): { name: string; bytes: Uint8Array }[] {
-    return readdirSync(this.folder)
-      .filter((name) => name.endsWith(ending))
-      .map((name) => ({ name, bytes: readFileSync(join(this.folder, name)) }));
-  }
-
   /** Forgets what is kept in memory: the files were replaced. */
   forget(): void {
     this.heads.clear();

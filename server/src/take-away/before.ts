@@ -1,21 +1,12 @@
-import type { Operation, Design } from '@torvek/core/document';
+import type { Design } from '@torvek/core/document';
 import { applyOperations } from '@torvek/core/document';
 import { lineOf, type Head } from '../journal/lines';
-import type { JobFact } from '../journal/links';
+import type { ChangeLink, JobFact } from '../journal/links';
 import { designHashOf } from '../journal/story';
 import { readJson, type ArchiveProblem, type Contents } from './archive';
 
-interface ArchivedChange {
-  version: number;
-  id: string;
-  base: number;
-  label: string;
-  by: string;
-  madeAt: string;
-  savedAt: string;
-  forward: Operation[];
-  inverse: Operation[];
-}
+/** A change as it lay there: without the hash of the design that it leads to. */
+type ArchivedChange = Omit<ChangeLink, 'kind' | 'design'>;
 
 interface Frame {
   id: string;
