@@ -23,7 +23,11 @@ export default {
   testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/core/src']),
-    { ...project('server', ['<rootDir>/server']), globalSetup: '<rootDir>/server/test/template-database.ts' },
+    {
+      ...project('server', ['<rootDir>/server']),
+      globalSetup: '<rootDir>/server/test/template-database.ts',
+      testEnvironment: '<rootDir>/server/test/environment.mjs',
+    },
     project('web', ['<rootDir>/web/src']),
     project('demo', ['<rootDir>/demo']),
   ],

@@ -15,6 +15,7 @@ import type { RaisedCheck } from '@torvek/core/figure';
 import type { Evaluation } from '@torvek/core/step';
 import { numbersFrom } from './generated';
 import { libraryBus } from './library-bus';
+import { times } from '../scripts/testing/thorough';
 
 const raised = (evaluation: Evaluation) =>
   evaluation.checks.filter((check): check is RaisedCheck => check.state === 'raised');
@@ -63,11 +64,12 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
 }
 
 describe('the memo', () => {
-  test('warm evaluation equals cold after 500 random changes', () => {
+  test('warm evaluation equals cold after random changes', () => {
+    const changes = times(160, 1000);
     const next = numbersFrom(20261125);
     const evaluator = createEvaluator();
     let design = libraryBus.design;
-    for (let count = 0; count < 500; count += 1) {
+    for (let count = 0; count < changes; count += 1) {
       if (count % 60 === 59) design = libraryBus.design;
       design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
       const warm = evaluator.evaluate(design);

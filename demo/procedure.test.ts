@@ -233,12 +233,11 @@ describe('stand-in instruments', () => {
 });
 
 describe('what moves makes results stale', () => {
-  const basisOf = (changed: Design, id: string) =>
-    procedureFor(changed, evaluate(changed)).find((step) => step.id === id)!.basis;
   const moved = (recipe: (draft: Design) => void) => {
     const changed = edit(design, (draft) => recipe(draft as Design))!.design;
+    const after = new Map(procedureFor(changed, evaluate(changed)).map(({ id, basis }) => [id, basis]));
     return procedure
-      .filter((step) => JSON.stringify(basisOf(changed, step.id)) !== JSON.stringify(step.basis))
+      .filter(({ id, basis }) => JSON.stringify(after.get(id)) !== JSON.stringify(basis))
       .map(({ id }) => id.split(':')[0]);
   };
   test('only what an expectation read', () => {

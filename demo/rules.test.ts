@@ -1,17 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
 import { calculators } from '@torvek/core/calculators';
-import { evaluate as evaluated } from '@torvek/core/design';
+import { createEvaluator } from '@torvek/core/design';
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { allRules } from '@torvek/core/finding';
 import { shapePack } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
+import type { Evaluation } from '@torvek/core/step';
 import { libraryBus } from './library-bus';
 import { changed, circuit, right, wrong } from './rule-cases';
 
 /** The bus as it is, and each changed one, is evaluated once. */
-const kept = new WeakMap<Design, ReturnType<typeof evaluated>>();
+const kept = new WeakMap<Design, Evaluation>();
+const evaluator = createEvaluator();
 const evaluate = (design: Design) => {
-  const found = kept.get(design) ?? evaluated(design);
+  const found = kept.get(design) ?? evaluator.evaluate(design);
   kept.set(design, found);
   return found;
 };

@@ -5,12 +5,14 @@ import { join } from 'node:path';
 import type { Design } from '@torvek/core/document';
 import type { Role } from '@torvek/core/record';
 import { edit } from '@torvek/core/document';
+import type { PGlite } from '@electric-sql/pglite';
 import express, { type Express } from 'express';
 import { pino } from 'pino';
 import { libraryBus } from '../../demo/library-bus';
 import { createApp, type AppOptions } from '../src/app';
 import type { Clock } from '../src/clock';
-import { openPglite, type Database } from '../src/database';
+import { emptied } from '../src/build-database';
+import { openPglite, wrapPglite, type Database } from '../src/database';
 import type { Disk } from '../src/files/disk';
 import type { ChangeRequest } from '../src/jobs/changes';
 import { sessionCookie } from '../src/people/sessions';
@@ -39,8 +41,28 @@ export interface Bench {
   close(): Promise<void>;
 }
 
-/** An empty, migrated database in memory. */
-export const freshDatabase = (): Promise<Database> => openPglite(new Blob([readFileSync(templatePath)]));
+/** The engines of environment.mjs; not there in a script. */
+declare global {
+  var databasePool:
+    undefined | { take(): Promise<{ lite: PGlite; used: boolean }>; giveBack(lite: PGlite): void };
+}
+
+/** An empty, migrated database in memory; closing it gives its engine to the next test. */
+export async function freshDatabase(): Promise<Database> {
+  const pool = globalThis.databasePool;
+  if (pool === undefined) return openPglite(new Blob([readFileSync(templatePath)]));
+  const { lite, used } = await pool.take();
+  // Its errors are made outside the test’s own world, where they would be no instances of Error.
+  const asOurs = <Result>(work: Promise<Result>): Promise<Result> =>
+    work.catch((error: Error) => Promise.reject(Object.assign(new Error(error.message), error)));
+  const database = wrapPglite({
+    query: <Row>(...given: Parameters<PGlite['query']>) => asOurs(lite.query<Row>(...given)),
+    exec: (...given) => asOurs(lite.exec(...given)),
+    close: async () => pool.giveBack(lite),
+  });
+  if (used) await emptied(database);
+  return database;
+}
 
 export async function openBench(
   demoMode = false,

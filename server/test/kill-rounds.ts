@@ -28,7 +28,7 @@ export interface KillReport {
 export async function runKillRounds(
   folder: string,
   rounds: number,
-  built = false,
+  built?: boolean,
   /** What happens to the folder after a kill: a power cut leaves another one than a mere kill. */
   after: (folder: string, round: number) => void = () => undefined,
 ): Promise<KillReport> {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { afterEach, expect, test } from '@jest/globals';
 import { killAll, startProcess } from './real-process';
 import { runKillRounds } from './kill-rounds';
+import { times } from '../../scripts/testing/thorough';
 
 const verifyCommand =
   process.env.TORVEK_TEST_BUILT === '1'
@@ -26,7 +27,7 @@ test('a second process on the same folder is refused with a clear message', asyn
 
 test('kills during writes lose nothing acknowledged, and repeated requests double nothing', async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-kill-'));
-  const { acknowledged, found, missing, doubled, chainFits } = await runKillRounds(folder, 3);
+  const { acknowledged, found, missing, doubled, chainFits } = await runKillRounds(folder, times(2, 12));
   expect(acknowledged).toBeGreaterThan(10);
   expect({ missing, doubled, chainFits }).toEqual({ missing: [], doubled: 0, chainFits: true });
   expect(found).toBe(acknowledged);

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { blankDesign, edit } from '@torvek/core/document';
 import { canonicalText, topicOf, type Entry } from '@torvek/core/record';
-import { migrate, migrateTo, openPglite, type Database } from '../src/database';
+import { migrate, migrateTo, type Database } from '../src/database';
 import { Journal } from '../src/journal/journal';
 import { sha256Of } from '../src/journal/lines';
 import { shopChain } from '../src/journal/links';
@@ -12,6 +12,7 @@ import { reconcile } from '../src/journal/reconcile';
 import { tellShop } from '../src/journal/shop-story';
 import { designHashOf, tell } from '../src/journal/story';
 import { isOfBefore, takeUp } from '../src/journal/take-up';
+import { freshDatabase } from './bench-room';
 
 /** A data folder as it was before chains: tables up to the fourth migration, journals of entries alone. */
 let database: Database;
@@ -46,7 +47,8 @@ function entryAt(seq: number, previous: string | null): { entry: Entry; text: st
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'torvek-old-'));
-  database = await openPglite();
+  database = await freshDatabase();
+  await database.execute('DROP SCHEMA public CASCADE; CREATE SCHEMA public;');
   await migrateTo(4, database);
   await database.query(
     `INSERT INTO people (id, name, roles, password_hash, created_at) VALUES ('p1', 'Olga', '["owner"]', '$argon2id$old', '2026-10-01')`,

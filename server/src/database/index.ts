@@ -6,7 +6,7 @@ import { openPostgres } from './postgres';
 
 export { digestOf, type Database, type Digesting, type Queryable } from './database';
 export { migrate, migrateTo, newestMigration } from './migrate';
-export { openPglite } from './pglite';
+export { openPglite, wrapPglite } from './pglite';
 
 /** Opens and migrates the database of a data folder: embedded, or a PostgreSQL server when a URL is given. */
 export async function openDatabase(dataFolder: string, url: string | undefined): Promise<Database> {

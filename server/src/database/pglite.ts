@@ -11,7 +11,7 @@ export async function openPglite(loadDataDir?: Blob): Promise<Database> {
   return wrapPglite(await PGlite.create(loadDataDir === undefined ? {} : { loadDataDir }));
 }
 
-export function wrapPglite(lite: PGlite): Database {
+export function wrapPglite(lite: Pick<PGlite, 'query' | 'exec' | 'close'>): Database {
   const inline: Queryable = {
     query: async <Row>(sql: string, parameters: unknown[] = []) =>
       (await lite.query<Row>(sql, parameters)).rows,
@@ -26,8 +26,13 @@ export function wrapPglite(lite: PGlite): Database {
   );
 }
 
-/** An empty, migrated database beside the program, as the build made it; from source there is none. */
-const madeAtBuild = fileURLToPath(new URL('./template-database', import.meta.url));
+/** An empty, migrated database as the last build made it: beside the program, or from source where the build puts it. */
+export const madeAtBuild = fileURLToPath(
+  new URL(
+    import.meta.url.endsWith('.ts') ? '../../dist/template-database' : './template-database',
+    import.meta.url,
+  ),
+);
 
 /**
  * Opens the embedded database of a folder, in a thread of its own: a long statement holds up other statements, and no request.

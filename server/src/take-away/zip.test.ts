@@ -86,7 +86,7 @@ describe('a zip from anybody', () => {
   });
 
   test('that swells more than text does is not unpacked', () => {
-    const bomb = zipSync({ bomb: [new Uint8Array(80_000_000), { level: 9 }] });
+    const bomb = zipSync({ bomb: [new Uint8Array(68_000_000), { level: 1 }] });
     expect(bomb.length).toBeLessThan(400_000);
     expect(() => unzip(bomb, 0)).toThrow('bomb swells to more than 200 times its size');
   });
