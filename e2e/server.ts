@@ -1,4 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { readdirSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -19,6 +20,7 @@ const quickStart = ['--liftoff-only', '--max-semi-space-size=64'];
 export class TestServer {
   private child: ChildProcess | null = null;
   private port = 0;
+  private restored = '';
 
   constructor(
     private readonly folder: string,
@@ -64,6 +66,21 @@ export class TestServer {
       body: Buffer.from(bytes),
     });
     if (!answer.ok) throw new Error(`the restore was answered with ${answer.status}: ${await answer.text()}`);
+    this.restored = this.recorded();
+  }
+
+  /** Whether nobody has recorded anything since the last restore. */
+  isAsRestored(): boolean {
+    return this.child !== null && this.restored !== '' && this.recorded() === this.restored;
+  }
+
+  /** How long each journal is: whatever is acknowledged makes one longer. */
+  private recorded(): string {
+    const folder = join(this.folder, 'journal');
+    return readdirSync(folder)
+      .sort()
+      .map((name) => `${name} ${statSync(join(folder, name)).size}`)
+      .join();
   }
 
   /** A session of the demo's owner, as a cookie. */
