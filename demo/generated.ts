@@ -9,15 +9,7 @@ import {
 } from '@torvek/core/document';
 import { pin, shapePack } from '@torvek/core/pack';
 import { catalogueOf, type Part } from '@torvek/core/parts';
-
-/** Numbers from a seed, so that a failure can be run again (linear congruential, Numerical Recipes). */
-export function numbersFrom(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
+import { numbersFrom } from './numbers';
 
 /** A design of any shape the network knows: strings, boxes, where mains sit, branches before and after them. */
 export function generatedDesign(seed: number): Design {

@@ -13,8 +13,8 @@ import { catalogueOf, type Part } from '@torvek/core/parts';
 import equal from 'fast-deep-equal';
 import type { RaisedCheck } from '@torvek/core/figure';
 import type { Evaluation } from '@torvek/core/step';
-import { numbersFrom } from './generated';
 import { libraryBus } from './library-bus';
+import { numbersFrom } from './numbers';
 import { times } from '../scripts/testing/thorough';
 
 const raised = (evaluation: Evaluation) =>

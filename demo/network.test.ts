@@ -3,8 +3,9 @@ import { evaluate, liveMapOf, sumOfPosition } from '@torvek/core/design';
 import { checkDesign, edit, type Design } from '@torvek/core/document';
 import { allRules } from '@torvek/core/finding';
 import { canOpen, deriveNetwork, pathFaults, stagesOf, type Network } from '@torvek/core/network';
-import { generatedDesign, numbersFrom } from './generated';
+import { generatedDesign } from './generated';
 import { libraryBus } from './library-bus';
+import { numbersFrom } from './numbers';
 
 const bus = libraryBus.design;
 const changed = (recipe: (draft: Design) => void) => edit(bus, (draft) => recipe(draft as Design))!.design;

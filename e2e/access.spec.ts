@@ -6,9 +6,12 @@ import { demoJob, expect, test } from './fixtures';
 async function barriers(page: Page, view: string, theme: string): Promise<string[]> {
   // What a closed choice offers is the browser’s own; a hundred of them take longer to look at than all else.
   // There are no frames of other origins to be joined in a page of its own.
+  // Rows of a table are made by one pattern: the first ones stand for all.
   const axe = new AxeBuilder({ page })
     .options({ resultTypes: ['violations'] })
     .exclude('option')
+    .exclude('tr:nth-child(n+6)')
+    .exclude('[data-entry] ~ [data-entry] ~ [data-entry] ~ [data-entry]')
     .setLegacyMode(true);
   const { violations } = await (theme === 'light' ? axe : axe.withRules(['color-contrast'])).analyze();
   return violations

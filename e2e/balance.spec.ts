@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { restingCells } from '../demo/levelling';
+import { restingCells } from '../demo/resting';
 import { cell, expect, field, saved, test } from './fixtures';
 
 const truck = 'job-demo-orchard-truck';

@@ -122,7 +122,7 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
   await expect(finding).toContainText('A reason is needed');
   await finding.getByRole('textbox').fill('Springs at the rear are being replaced.');
   await finding.getByRole('button', { name: 'Accept', exact: true }).click();
-  await expect(finding).toContainText(`Accepted by Maren Oskarby, entry ${told + 1}`);
+  await expect(finding).toContainText(`Accepted by Maren Oskarby, entry ${told() + 1}`);
   await typeCell(page, 'masses.mass-motor.massKg', '200');
   await expect(finding).toContainText('The acceptance has lapsed: shift has moved');
   await page.keyboard.press('Control+z');

@@ -57,10 +57,10 @@ test('a procedure is run with stand-ins and by hand; after a restart everything 
   await page.locator(`[data-step="${stop}"]`).click();
   await expect(bench.locator('[data-last-result]')).toContainText('Passed 4.7 s');
   await page.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
-  await expect(page.locator(`[data-entry="${told + 5}"]`)).toContainText('4.7 s, passed');
-  await expect(page.locator(`[data-entry="${told + 6}"]`)).toHaveCount(0);
+  await expect(page.locator(`[data-entry="${told() + 5}"]`)).toContainText('4.7 s, passed');
+  await expect(page.locator(`[data-entry="${told() + 6}"]`)).toHaveCount(0);
   await page.getByRole('button', { name: 'Verify the chain' }).click();
-  await expect(page.locator('[data-verification]')).toContainText(`The chain fits: ${told + 5} entries`);
+  await expect(page.locator('[data-verification]')).toContainText(`The chain fits: ${told() + 5} entries`);
 });
 
 test('a change of the design makes results stale, with the value that moved, and closes the gates behind them', async ({

@@ -93,7 +93,7 @@ test('an entry made while the server is away reads waiting, with its time, and i
   await server.start();
   const next = await context.newPage();
   await next.goto(`${server.url}/jobs/${demoJob}/book`);
-  await expect(next.locator(`[data-entry="${told + 1}"]`)).toContainText('44.6 V, passed');
+  await expect(next.locator(`[data-entry="${told() + 1}"]`)).toContainText('44.6 V, passed');
   await expect(next.locator('[data-waiting]')).toHaveCount(0);
 });
 
@@ -115,7 +115,7 @@ test('a job is taken away with a photo and comes back in an empty shop, verified
   await expect(page.getByText('gland.png')).toBeVisible();
   await page.getByRole('button', { name: 'Record', exact: true }).click();
   await page
-    .locator(`[data-entry="${told + 1}"]`)
+    .locator(`[data-entry="${told() + 1}"]`)
     .getByRole('button')
     .click();
   await expect(page.getByRole('img', { name: 'gland.png' })).toBeVisible();
@@ -150,13 +150,13 @@ test('a job is taken away with a photo and comes back in an empty shop, verified
   await expect(there.locator('[data-import-report]')).toContainText('was altered after it was made');
   await there.locator('[data-import]').setInputFiles(file);
   await expect(there.locator('[data-import-report]')).toContainText(
-    `${told + 1} entries whose chain verifies, 1 releases, 1 files`,
+    `${told() + 1} entries whose chain verifies, 1 releases, 1 files`,
   );
   await there.getByRole('button', { name: 'Bring it in' }).click();
   await there.getByRole('link', { name: /Ashmarch/ }).click();
   await there.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
   await there.getByRole('button', { name: 'Verify the chain' }).click();
-  await expect(there.locator('[data-verification]')).toContainText(`The chain fits: ${told + 1} entries`);
+  await expect(there.locator('[data-verification]')).toContainText(`The chain fits: ${told() + 1} entries`);
   await there.context().close();
   await empty.stop();
   rmSync(folder, { recursive: true, force: true });

@@ -16,7 +16,7 @@ for (const station of places) {
     await expect.poll(async () => (await fields.count()) + (await editable.count())).toBeGreaterThan(5);
     for (const folded of await page.locator('main details:not([open]) > summary').all()) await folded.click();
     const count = await fields.count();
-    // Every third: each field by itself is tried without a browser (server/test/odd-numbers.test.ts).
+    // Every third: each field by itself is tried without a browser (demo/odd-numbers.test.ts).
     for (let i = 0; i < count; i += 3) {
       const input = fields.nth(i);
       if ((await input.count()) === 0) break;

@@ -1,6 +1,17 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -17,24 +28,41 @@ export function run(command, args, options = {}) {
   }
 }
 
-/** Runs commands side by side; resolves when all are done, ends this process when one fails. */
-export async function runTogether(commands) {
-  const codes = await Promise.all(
-    commands.map(
-      ([command, ...args]) =>
-        new Promise((resolve) => {
-          const chunks = [];
-          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
-          child.stdout.on('data', (chunk) => chunks.push(chunk));
-          child.stderr.on('data', (chunk) => chunks.push(chunk));
-          child.on('close', (code) => {
-            if (code !== 0) process.stderr.write(Buffer.concat(chunks));
-            resolve(code ?? 1);
-          });
-        }),
-    ),
-  );
-  if (codes.some((code) => code !== 0)) process.exit(1);
+/** Runs one command to its end, quietly unless it fails; false when it does. */
+function quietly([command, ...args]) {
+  return new Promise((resolve) => {
+    const chunks = [];
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    child.stdout.on('data', (chunk) => chunks.push(chunk));
+    child.stderr.on('data', (chunk) => chunks.push(chunk));
+    child.on('error', (error) => chunks.push(Buffer.from(`${error.message}\n`)));
+    child.on('close', (code) => {
+      if (code !== 0) process.stderr.write(Buffer.concat(chunks));
+      resolve(code === 0);
+    });
+  });
+}
+
+/** Runs lists of commands side by side, those of one list in turn; ends this process when one fails. */
+export async function runLanes(lanes) {
+  const inTurn = async (commands) => {
+    for (const command of commands) if (!(await quietly(command))) return false;
+    return true;
+  };
+  const good = await Promise.all(lanes.map(inTurn));
+  if (good.includes(false)) process.exit(1);
+}
+
+/**
+ * A folder for what a program writes for seconds: in memory where there is room, for a slow disk would be waited for at every fsync.
+ * It is gone with this process.
+ */
+export function scratchFolder() {
+  const memory = '/dev/shm';
+  const hasRoom = existsSync(memory) && statfsSync(memory).bavail * statfsSync(memory).bsize > 4e9;
+  const folder = mkdtempSync(join(hasRoom ? memory : tmpdir(), 'torvek-'));
+  process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
+  return folder;
 }
 
 function stampOf(name, value) {
@@ -123,7 +151,7 @@ export async function command(name) {
 
 /** Builds web and server. */
 export function build() {
-  return runTogether([buildWeb, buildServer]);
+  return runLanes([[buildWeb], [buildServer]]);
 }
 
 /**
@@ -134,9 +162,9 @@ export async function buildAndServeDemo() {
   const stamp = buildStamp();
   if (stamp.fresh) return serve(['--demo']);
   console.log('Building …');
-  await runTogether([buildServer]);
+  await runLanes([[buildServer]]);
   const child = serve(['--demo', '--await-build'], ['inherit', 'inherit', 'inherit', 'ipc']);
-  await runTogether([buildWeb]);
+  await runLanes([[buildWeb]]);
   stamp.write();
   child.send('built', () => child.disconnect());
 }

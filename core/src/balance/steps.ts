@@ -43,7 +43,18 @@ const balanceStep: StepDefinition = {
     const minV = Math.max(...data.map(({ cell }) => cell.minV));
     const maxV = least(({ cell }) => cell.maxV);
     const carryA = least(({ continuousA }) => continuousA);
-    const startA = loadOhm === undefined ? 0 : maxV / loadOhm;
+    const loadGaps: Gap[] =
+      loadOhm !== undefined && loadOhm <= 0
+        ? [
+            {
+              kind: 'invalid',
+              path: 'pack.balance.loadOhm',
+              label: 'load resistor',
+              message: 'must be above 0 Ω',
+            },
+          ]
+        : gapOf(loadOhm, 'loadOhm', 'load resistor');
+    const startA = loadGaps.length > 0 ? 0 : maxV / loadOhm!;
     const bleeds = (bleedCurrentA ?? 0) > 0;
     return {
       figures: [],
@@ -92,7 +103,7 @@ const balanceStep: StepDefinition = {
           judge(
             balanceRules.loadCurrent,
             [subject],
-            gapOf(loadOhm, 'loadOhm', 'load resistor'),
+            loadGaps,
             startA > carryA
               ? `${formatQuantity(loadOhm!, 'Ω')} draw ${formatNumber(startA)} A from a full cell; the modules may carry ${formatNumber(carryA)} A.`
               : null,
