@@ -65,7 +65,7 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
 
 describe('the memo', () => {
   test('warm evaluation equals cold after random changes', () => {
-    const changes = times(160, 1000);
+    const changes = times(120, 1000);
     const next = numbersFrom(20261125);
     const evaluator = createEvaluator();
     let design = libraryBus.design;

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumPath } from '../scripts/lib.mjs';
 
 export default defineConfig({
   testDir: '.',
@@ -12,7 +13,7 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: '/usr/bin/chromium' },
+    launchOptions: { executablePath: chromiumPath },
     screenshot: 'only-on-failure',
   },
 });

@@ -8,7 +8,7 @@ import { chromium } from '@playwright/test';
 import { measureBalance } from './bench/balance.mjs';
 import { measureDrag } from './bench/drag.mjs';
 import { measureProtect } from './bench/protect.mjs';
-import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
+import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
 ensureInstalled();
 ensureChromium();
@@ -78,7 +78,7 @@ const second = await start(data, 'demo');
 report('again, on existing data', second.seconds, 5, 's');
 
 console.log('\nFrom keydown to changed text in the nameplate, median of 30');
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+const browser = await chromium.launch({ executablePath: chromiumPath });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.request.post(`${second.url}api/session/demo`, {
   data: { person: 'person-demo-designer' },

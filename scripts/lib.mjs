@@ -193,12 +193,15 @@ export function serve(args = [], stdio = 'inherit') {
 const unforeseen = 70;
 const mostStartsAMinute = 5;
 
-/** Installs Debian's Chromium when there is none (browser tests and screenshots). */
+/** Debian's Chromium without its windows: a page opens in two thirds of the time. */
+export const chromiumPath = '/usr/bin/chromium-headless-shell';
+
+/** Installs it when there is none (browser tests, screenshots, bench). */
 export function ensureChromium() {
-  if (existsSync('/usr/bin/chromium')) return;
+  if (existsSync(chromiumPath)) return;
   console.log('Installing Chromium from Debian …');
   run('apt-get', ['update', '-qq']);
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium-headless-shell'], {
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   });
 }

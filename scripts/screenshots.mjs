@@ -4,7 +4,7 @@ import { mkdtempSync, mkdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
-import { ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
+import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
 ensureInstalled();
 ensureChromium();
@@ -142,7 +142,7 @@ const views = [
 /** One of them is taken in the dark theme. */
 const inTheDark = 'protect-start';
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+const browser = await chromium.launch({ executablePath: chromiumPath });
 try {
   for (const theme of ['light', 'dark']) {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

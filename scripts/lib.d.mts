@@ -1,0 +1,2 @@
+/** Where the test's Chromium lies. */
+export const chromiumPath: string;
