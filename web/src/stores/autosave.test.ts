@@ -52,8 +52,12 @@ const keeper = {
 
 function bench() {
   const rebased: Design[] = [];
-  const autosave = createAutosave({ jobId: () => 'job-1', keeper, rebase: (design) => rebased.push(design) });
-  autosave.reset(5);
+  const autosave = createAutosave({
+    job: 'job-1',
+    version: 5,
+    keeper,
+    rebase: (design) => rebased.push(design),
+  });
   return { autosave, rebased };
 }
 
@@ -124,8 +128,7 @@ describe('a page that goes before its changes are saved', () => {
     await settle();
     expect(keptChanges.map(({ id }) => id)).toEqual(['a', 'b']);
 
-    const second = createAutosave({ jobId: () => 'job-1', keeper, rebase: () => undefined });
-    second.reset(9);
+    const second = createAutosave({ job: 'job-1', version: 9, keeper, rebase: () => undefined });
     expect(second.takeUp().map(({ id }) => id)).toEqual(['a', 'b']);
     await settle();
     expect(calls[1]!.body).toMatchObject({ id: 'a', base: 5 });

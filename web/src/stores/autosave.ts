@@ -41,7 +41,10 @@ export interface Keeper {
 }
 
 interface Host {
-  jobId(): string;
+  /** The job whose changes these are, and of none other. */
+  job: string;
+  /** The server's version when the job was opened. */
+  version: number;
   keeper: Keeper;
   /** Called with the server's design when other changes came in between. */
   rebase(design: Design): void;
@@ -49,19 +52,20 @@ interface Host {
 
 const retryMs = 2000;
 
-/** Sends changes one after another; keeps them until the server has them. */
+/** Sends the changes of one job one after another; keeps them until the server has them. */
 export function createAutosave(host: Host) {
   const state = ref<SaveState>('saved');
   const queue = shallowRef<PendingChange[]>([]);
   const trouble = shallowRef<Trouble | null>(null);
-  const version = ref(0);
+  const version = ref(host.version);
   let running = false;
+  let closed = false;
   let idle: (() => void)[] = [];
 
   /** The queue, and what is kept of it beyond this page. */
   function enqueue(changes: PendingChange[]): void {
     queue.value = changes;
-    host.keeper.write(host.jobId(), changes);
+    host.keeper.write(host.job, changes);
   }
 
   function push(change: MadeChange): void {
@@ -72,17 +76,17 @@ export function createAutosave(host: Host) {
 
   /** Takes up what an earlier page could not send, made on top of the design the server has now. */
   function takeUp(): PendingChange[] {
-    queue.value = host.keeper.read(host.jobId());
+    queue.value = host.keeper.read(host.job);
     void drain();
     return queue.value;
   }
 
   async function drain(): Promise<void> {
-    if (running || trouble.value !== null) return;
+    if (running || closed || trouble.value !== null) return;
     running = true;
-    const job = host.jobId();
-    while (queue.value.length > 0 && trouble.value === null && host.jobId() === job) await sendFirst(job);
+    while (queue.value.length > 0 && trouble.value === null && !closed) await sendFirst();
     running = false;
+    if (closed) return;
     if (queue.value.length === 0 && trouble.value === null) state.value = 'saved';
     if (queue.value.length === 0 || trouble.value !== null) {
       for (const done of idle) done();
@@ -90,17 +94,18 @@ export function createAutosave(host: Host) {
     }
   }
 
-  async function sendFirst(job: string): Promise<void> {
+  async function sendFirst(): Promise<void> {
     const change = queue.value[0]!;
     if (state.value !== 'waiting') state.value = 'saving';
     try {
-      const answer = await api.post<SaveAnswer>(`/jobs/${job}/changes`, change);
-      if (host.jobId() !== job) return;
+      const answer = await api.post<SaveAnswer>(`/jobs/${host.job}/changes`, change);
+      if (closed) return;
       version.value = answer.version;
       enqueue(queue.value.slice(1));
       if (answer.design !== undefined) host.rebase(answer.design);
       state.value = 'saving';
     } catch (error) {
+      if (closed) return;
       if (isPassing(error)) {
         state.value = 'waiting';
         await new Promise((resolve) => setTimeout(resolve, retryMs));
@@ -148,8 +153,8 @@ export function createAutosave(host: Host) {
   /** Resolves when nothing is left to send, or something is in trouble. */
   function settled(): Promise<boolean> {
     if (queue.value.length === 0) return Promise.resolve(true);
-    if (trouble.value !== null) return Promise.resolve(false);
-    return new Promise((resolve) => idle.push(() => resolve(trouble.value === null)));
+    if (trouble.value !== null || closed) return Promise.resolve(false);
+    return new Promise((resolve) => idle.push(() => resolve(trouble.value === null && !closed)));
   }
 
   /** The server is further on by others' changes, and nothing of one's own is on its way. */
@@ -157,12 +162,12 @@ export function createAutosave(host: Host) {
     version.value = to;
   }
 
-  function reset(at: number): void {
-    queue.value = [];
-    trouble.value = null;
-    state.value = 'saved';
-    version.value = at;
+  /** Sends nothing more: what is left lies where it is kept, for whoever takes it up. */
+  function close(): void {
+    closed = true;
+    for (const done of idle) done();
+    idle = [];
   }
 
-  return { state, queue, trouble, version, push, takeUp, drop, insist, settled, advance, reset };
+  return { state, queue, trouble, version, push, takeUp, drop, insist, settled, advance, close };
 }

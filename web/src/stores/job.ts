@@ -15,10 +15,8 @@ import { useNow } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, newId } from '../api/client';
-import { createAutosave, type PendingChange } from './autosave';
-import { browserKeeper } from './keeper';
-import { createOutbox, type WaitingEntry } from './outbox';
 import { useLibrary } from './library';
+import { createSender, type Sender } from './sender';
 import { useSession } from './session';
 
 interface JobAnswer {
@@ -69,21 +67,37 @@ export const useJob = defineStore('job', () => {
   const heard = shallowRef<{ by: string; label: string; at: number } | null>(null);
   /** Counts what was recorded since the job was opened: whoever shows the record reads it again. */
   const recorded = ref(0);
-  const autosave = createAutosave({
-    jobId: () => id.value,
-    keeper: browserKeeper<PendingChange>((job) => `torvek.pending.${owner}.${job}`),
-    rebase(theirs) {
-      draft.value = null;
-      committed.value = withPending(theirs, autosave.queue.value);
-    },
-  });
+  /** What sends for the open job; those of jobs left in a hurry go on until nothing waits. */
+  const sender = shallowRef<Sender | null>(null);
+  const senders = new Map<string, Sender>();
 
-  const outbox = createOutbox({
-    jobId: () => id.value,
-    ...browserKeeper<WaitingEntry>((job) => `torvek.waiting.${owner}.${job}`),
-    ready: () => autosave.settled(),
-    taken: take,
-  });
+  function senderOf(job: string, version: number): Sender {
+    for (const [key, one] of senders) if (one.isIdle() && key !== job) senders.delete(key);
+    const found = senders.get(job);
+    if (found !== undefined) {
+      if (found.autosave.queue.value.length === 0) found.autosave.advance(version);
+      return found;
+    }
+    const made: Sender = createSender({
+      job,
+      owner,
+      version,
+      rebase(theirs) {
+        if (sender.value !== made) return;
+        draft.value = null;
+        committed.value = withPending(theirs, made.autosave.queue.value);
+      },
+      taken: (entry) => take(entry, job),
+    });
+    senders.set(job, made);
+    return made;
+  }
+
+  function closeSenders(): void {
+    for (const one of senders.values()) one.close();
+    senders.clear();
+    sender.value = null;
+  }
 
   let evaluator = createEvaluator();
   const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value, shelf.library));
@@ -103,15 +117,23 @@ export const useJob = defineStore('job', () => {
   /** The vehicle as last recorded, for the design as it is saved. */
   const live = computed(() => liveStateOf(committed.value, assessment.value.position, entries.value));
 
+  /** Counts openings: what is answered after another one began is of no use any more. */
+  let openings = 0;
+
   async function open(jobId: string): Promise<void> {
+    const opening = (openings += 1);
     loaded.value = false;
     failed.value = null;
     try {
+      // What is on its way there belongs to what is about to be read.
+      const before = senders.get(jobId)?.autosave;
+      if (before?.state.value === 'saving') await before.settled();
       const [job, record] = await Promise.all([
         api.get<JobAnswer>(`/jobs/${jobId}`),
         api.get<RecordedEntry[]>(`/jobs/${jobId}/standing`),
         shelf.load(),
       ]);
+      if (opening !== openings) return;
       evaluator = createEvaluator();
       id.value = job.id;
       owner = session.person?.id ?? '';
@@ -123,11 +145,12 @@ export const useJob = defineStore('job', () => {
       undoable.value = [];
       heard.value = null;
       redoable.value = [];
-      autosave.reset(job.version);
-      committed.value = withPending(job.design, autosave.takeUp());
-      outbox.takeUp();
+      const current = senderOf(job.id, job.version);
+      sender.value = current;
+      committed.value = withPending(job.design, current.autosave.queue.value);
       loaded.value = true;
     } catch (error) {
+      if (opening !== openings) return;
       failed.value = error instanceof Error ? error.message : 'the job cannot be opened';
     }
   }
@@ -140,8 +163,8 @@ export const useJob = defineStore('job', () => {
       owner = '';
       id.value = '';
       loaded.value = false;
-      autosave.reset(0);
-      outbox.reset();
+      openings += 1;
+      closeSenders();
     },
   );
 
@@ -157,7 +180,7 @@ export const useJob = defineStore('job', () => {
   }
 
   function send(label: string, forward: Operation[], inverse: Operation[]): void {
-    autosave.push({
+    sender.value?.autosave.push({
       id: newId('change'),
       label,
       at: new Date().toISOString(),
@@ -219,7 +242,7 @@ export const useJob = defineStore('job', () => {
 
   /** Takes the server's design when a change was given up. */
   async function reload(): Promise<void> {
-    autosave.drop();
+    sender.value?.autosave.drop();
     await open(id.value);
   }
 
@@ -233,10 +256,14 @@ export const useJob = defineStore('job', () => {
     body: { id: string; kind: string } & Record<string, unknown>,
     title = body.kind,
   ): Promise<RecordedEntry | null> {
+    const of = id.value;
+    const current = sender.value;
+    if (current === null) throw new Error('no job is open');
+    const { autosave, outbox } = current;
     const taken = { takenAt: new Date().toISOString(), ...body };
     if (body.kind === 'gate') {
-      const entry = await api.post<RecordedEntry>(`/jobs/${id.value}/entries`, taken);
-      await take(entry);
+      const entry = await api.post<RecordedEntry>(`/jobs/${of}/entries`, taken);
+      await take(entry, of);
       return entry;
     }
     if (autosave.trouble.value !== null)
@@ -247,19 +274,22 @@ export const useJob = defineStore('job', () => {
   }
 
   /** Takes up an entry that was recorded, here or elsewhere. */
-  async function take(entry: RecordedEntry): Promise<void> {
+  async function take(entry: RecordedEntry, of: string): Promise<void> {
+    if (id.value !== of) return;
     recorded.value += 1;
     // A correction may bring an older entry back: only the server knows it.
-    if (entry.body.kind === 'correction')
-      entries.value = await api.get<RecordedEntry[]>(`/jobs/${id.value}/standing`);
-    else if (!entries.value.some((one) => one.id === entry.id))
+    if (entry.body.kind === 'correction') {
+      const found = await api.get<RecordedEntry[]>(`/jobs/${of}/standing`);
+      if (id.value === of) entries.value = found;
+    } else if (!entries.value.some((one) => one.id === entry.id))
       entries.value = standing([...entries.value, entry]);
   }
 
   /** What was missed while the line was down, or could not be put on top: the server's state, fetched. */
   async function catchUp(): Promise<void> {
     const of = id.value;
-    if (of === '' || !(await autosave.settled())) return;
+    const autosave = sender.value?.autosave;
+    if (autosave === undefined || !(await autosave.settled())) return;
     try {
       const [job, record] = await Promise.all([
         api.get<JobAnswer>(`/jobs/${of}`),
@@ -284,9 +314,10 @@ export const useJob = defineStore('job', () => {
 
   /** Somebody else's change or entry has arrived. */
   async function hear(news: News): Promise<void> {
-    if (news.job !== id.value) return;
+    const autosave = sender.value?.autosave;
+    if (news.job !== id.value || autosave === undefined) return;
     if (news.kind === 'entry') {
-      if (!entries.value.some((one) => one.id === news.entry.id)) await take(news.entry);
+      if (!entries.value.some((one) => one.id === news.entry.id)) await take(news.entry, news.job);
       return;
     }
     if (news.kind !== 'change' || news.version <= autosave.version.value) return;
@@ -298,8 +329,9 @@ export const useJob = defineStore('job', () => {
   }
 
   async function rename(to: string): Promise<void> {
-    const job = await api.patch<JobAnswer>(`/jobs/${id.value}`, { name: to });
-    name.value = job.name;
+    const of = id.value;
+    const job = await api.patch<JobAnswer>(`/jobs/${of}`, { name: to });
+    if (id.value === of) name.value = job.name;
   }
 
   const figure = (figureId: string): Figure | undefined => evaluation.value.figures[figureId];
@@ -322,10 +354,10 @@ export const useJob = defineStore('job', () => {
     recorded,
     undoable,
     redoable,
-    saveState: autosave.state,
-    pending: autosave.queue,
-    trouble: autosave.trouble,
-    version: autosave.version,
+    saveState: computed(() => sender.value?.autosave.state.value ?? 'saved'),
+    pending: computed(() => sender.value?.autosave.queue.value ?? []),
+    trouble: computed(() => sender.value?.autosave.trouble.value ?? null),
+    version: computed(() => sender.value?.autosave.version.value ?? 0),
     open,
     change,
     preview,
@@ -333,15 +365,15 @@ export const useJob = defineStore('job', () => {
     undo,
     redo,
     reload,
-    insist: autosave.insist,
+    insist: () => sender.value?.autosave.insist(),
     record,
     take,
     hear,
     heard,
     catchUp,
-    waiting: outbox.waiting,
-    retryEntry: outbox.retry,
-    dropEntry: outbox.drop,
+    waiting: computed(() => sender.value?.outbox.waiting.value ?? []),
+    retryEntry: (entry: string) => sender.value?.outbox.retry(entry),
+    dropEntry: (entry: string) => sender.value?.outbox.drop(entry),
     rename,
     figure,
   };

@@ -34,7 +34,7 @@ const refusal = (message: string) =>
 const body = (id: string) => ({ id, kind: 'note', takenAt: '2026-11-25T14:03:00Z', text: id });
 const open = () =>
   createOutbox({
-    jobId: () => 'job-1',
+    job: 'job-1',
     read: () => kept,
     write: (_job, waiting) => void (kept = waiting),
     ready: () => Promise.resolve(saved),
@@ -82,6 +82,28 @@ describe('entries', () => {
     saved = true;
     await jest.advanceTimersByTimeAsync(3100);
     expect(taken).toEqual(['a']);
+  });
+});
+
+describe('one that is closed', () => {
+  test('sends nothing more, and keeps what the network lost behind what was kept meanwhile', async () => {
+    let fail = (): void => undefined;
+    globalThis.fetch = (() =>
+      new Promise((_resolve, reject) => {
+        fail = () => reject(new TypeError('no network'));
+      })) as typeof fetch;
+    const outbox = open();
+    const sending = outbox.send(body('a'), 'A', false);
+    outbox.close();
+    kept = [{ body: body('later'), title: 'Later', refused: null }];
+    fail();
+    expect(await sending).toBeNull();
+    expect(titles(kept)).toEqual([
+      ['Later', null],
+      ['A', null],
+    ]);
+    await jest.advanceTimersByTimeAsync(10_000);
+    expect([sent, taken]).toEqual([[], []]);
   });
 });
 

@@ -12,7 +12,8 @@ export interface WaitingEntry {
 }
 
 interface Host {
-  jobId(): string;
+  /** The job whose record these go to, and to none other. */
+  job: string;
   read(job: string): WaitingEntry[];
   write(job: string, waiting: WaitingEntry[]): void;
   /** Resolves when the design is saved that entries are judged against; false while it cannot be. */
@@ -23,14 +24,15 @@ interface Host {
 
 const retryMs = 3000;
 
-/** Sends entries in their order; keeps them, beyond this page, while the server is away. */
+/** Sends entries of one job in their order; keeps them, beyond this page, while the server is away. */
 export function createOutbox(host: Host) {
   const waiting = shallowRef<WaitingEntry[]>([]);
   let running = false;
+  let closed = false;
 
   function keep(entries: WaitingEntry[]): void {
     waiting.value = entries;
-    host.write(host.jobId(), entries);
+    host.write(host.job, entries);
   }
 
   /**
@@ -54,15 +56,16 @@ export function createOutbox(host: Host) {
       return await post(body);
     } catch (error) {
       if (!isPassing(error)) throw error;
-      if (!waiting.value.some((one) => one.body.id === body.id))
-        keep([...waiting.value, { body, title, refused: null }]);
+      // Whoever takes up what is kept may have begun already: it is put behind what lies there.
+      const others = closed ? host.read(host.job) : waiting.value;
+      if (!others.some((one) => one.body.id === body.id)) keep([...others, { body, title, refused: null }]);
       void flush();
       return null;
     }
   }
 
   async function post(body: WaitingEntry['body']): Promise<RecordedEntry> {
-    const entry = await api.post<RecordedEntry>(`/jobs/${host.jobId()}/entries`, body);
+    const entry = await api.post<RecordedEntry>(`/jobs/${host.job}/entries`, body);
     await host.taken(entry);
     return entry;
   }
@@ -70,20 +73,20 @@ export function createOutbox(host: Host) {
   async function flush(): Promise<void> {
     if (running) return;
     running = true;
-    const job = host.jobId();
     for (;;) {
       const next = waiting.value.find((one) => one.refused === null);
-      if (next === undefined || host.jobId() !== job) break;
+      if (next === undefined || closed) break;
       try {
         if (!(await host.ready())) {
           await new Promise((resolve) => setTimeout(resolve, retryMs));
           continue;
         }
+        if (closed) break;
         await post(next.body);
-        if (host.jobId() === job) keep(waiting.value.filter((one) => one !== next));
+        if (!closed) keep(waiting.value.filter((one) => one !== next));
       } catch (error) {
         if (isPassing(error)) await new Promise((resolve) => setTimeout(resolve, retryMs));
-        else if (host.jobId() === job)
+        else if (!closed)
           keep(
             waiting.value.map((one) =>
               one === next
@@ -98,7 +101,7 @@ export function createOutbox(host: Host) {
 
   /** Takes up what an earlier page could not send. */
   function takeUp(): void {
-    waiting.value = host.read(host.jobId());
+    waiting.value = host.read(host.job);
     void flush();
   }
 
@@ -113,9 +116,10 @@ export function createOutbox(host: Host) {
     keep(waiting.value.filter((one) => one.body.id !== id));
   }
 
-  function reset(): void {
-    waiting.value = [];
+  /** Sends nothing more: what waits lies where it is kept, for whoever takes it up. */
+  function close(): void {
+    closed = true;
   }
 
-  return { waiting, send, takeUp, retry, drop, reset };
+  return { waiting, send, takeUp, retry, drop, close };
 }
