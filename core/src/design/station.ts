@@ -5,10 +5,16 @@ const byRoom: Record<string, Station> = {
   axle: 'brief',
   range: 'brief',
   vehicle: 'brief',
+  'drive-cycle': 'brief',
   pack: 'pack',
   balance: 'pack',
   'balance-time': 'pack',
+  'rest-predict': 'pack',
+  'parallel-match': 'pack',
+  segments: 'pack',
   network: 'network',
+  'live-map': 'network',
+  'path-faults': 'network',
 };
 
 /** The station where a check belongs. */

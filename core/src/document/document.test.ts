@@ -100,6 +100,29 @@ describe('a document', () => {
     expect(issues((design) => delete any(design).masses)).toEqual(['masses']);
     expect(issues((design) => ((design as Record<string, unknown>).schema = 2))).toEqual(['schema']);
   });
+  test('has no bar, joint or bond that names nothing; a body of its own has a name', () => {
+    const where = (change: (design: Design) => void) =>
+      issues((design) => change(design as unknown as Design));
+    const main = Object.keys(packed.circuits)[0]!;
+    const box = main;
+    expect(
+      where((design) => (design.pack.busbars = { 'bar-1': { tag: 'Bar', circuit: 'circuit-gone' } })),
+    ).toEqual(['pack.busbars.bar-1.circuit']);
+    expect(
+      where((design) => (design.joints = { 'joint-1': { tag: 'M8', on: 'lugs', circuit: 'circuit-gone' } })),
+    ).toEqual(['joints.joint-1.circuit']);
+    expect(where((design) => (design.bonds = { [box]: { by: 'strap', to: 'box-gone' } }))).toEqual([
+      `bonds.${box}.to`,
+    ]);
+    expect(where((design) => (design.bonds = { 'box-gone': { by: 'strap' } }))).toEqual(['bonds.box-gone']);
+    expect(
+      where((design) => {
+        design.pack.busbars = { 'bar-1': { tag: 'Bar', circuit: main } };
+        design.joints = { 'joint-1': { tag: 'M8', on: 'lugs', circuit: main } };
+        design.bonds = { 'bond-1': { tag: 'Bracket', by: 'bolted' }, [box]: { by: 'strap', to: 'bond-1' } };
+      }),
+    ).toEqual([]);
+  });
   test('has no reference to nothing, no module twice, no part of another kind', () => {
     const [string] = Object.keys(packed.strings);
     const path = `strings.${string}.modules.3`;

@@ -17,5 +17,6 @@ export {
   type Edit,
   type Operation,
 } from './operations';
+export { removeBond, removeBox, removeCircuit, removeDevice } from './remove';
 export { checkDesign, danglingReferences, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';

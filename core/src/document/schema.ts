@@ -335,6 +335,17 @@ export function danglingReferences(design: Design): Issue[] {
       part(`circuits.${id}.${kind}`, circuit[kind], kind);
     }
   }
+  for (const [id, { circuit }] of Object.entries(design.pack.busbars ?? {}))
+    refer(`pack.busbars.${id}.circuit`, circuit, design.circuits, 'circuit');
+  for (const [id, { circuit }] of Object.entries(design.joints ?? {}))
+    refer(`joints.${id}.circuit`, circuit, design.circuits, 'circuit');
+  // What is bonded is a box, a device, a circuit’s conduit, or a body that the bond itself names.
+  const bonds = design.bonds ?? {};
+  const bodies = { ...design.boxes, ...design.devices, ...design.circuits };
+  for (const [id, { to, tag }] of Object.entries(bonds)) {
+    refer(`bonds.${id}.to`, to, { ...bodies, ...bonds }, 'body');
+    if (tag === undefined) refer(`bonds.${id}`, id, bodies, 'body');
+  }
   for (const [key, pinned] of Object.entries(design.parts)) {
     if (key !== `${pinned.id}@${pinned.revision}`)
       issues.push({ path: `parts.${key}`, message: 'has a key that is not its id and revision' });

@@ -100,7 +100,7 @@ describe('two jobs, one after the other', () => {
     expect(again.body).toMatchObject({ id: 'entry-1', takenAt: first.body.takenAt });
     again.answer(recorded(again.body, 1));
     await settle();
-    expect([store.id, store.entries, [...kept.keys()]]).toEqual(['job-b', [], []]);
+    expect([store.id, store.recorded, [...kept.keys()]]).toEqual(['job-b', 0, []]);
   });
 
   test('a change made in the next job while one of the first is being saved is sent, and reads saved only then', async () => {

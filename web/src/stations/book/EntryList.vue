@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { nextTick, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
+import { entryKindNames } from './entry-kinds';
 import EntryDetail from './EntryDetail.vue';
 import { pageSize, useRecordPages, type ListedEntry } from './record-pages';
 
@@ -16,15 +17,7 @@ const { entries, total, problem, reading, trail, kind } = pages;
 const opened = ref<number | null>(null);
 const kinds: [EntryKind | null, string][] = [
   [null, 'everything'],
-  ['result', 'results'],
-  ['gate', 'gates'],
-  ['position', 'states'],
-  ['acceptance', 'acceptances'],
-  ['deviation', 'deviations'],
-  ['snag', 'snags'],
-  ['work', 'work'],
-  ['note', 'notes'],
-  ['correction', 'corrections'],
+  ...(Object.entries(entryKindNames) as [EntryKind, string][]),
 ];
 const zone = () => job.design.settings.zone ?? 'UTC';
 const day = (instant: string) =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { deviceKinds, mainCircuit, type DeviceKind } from '@torvek/core/document';
+import { deviceKinds, mainCircuit, removeCircuit, type DeviceKind } from '@torvek/core/document';
 import { feedingCircuit, mainDevice } from '@torvek/core/network';
 import { unpinUnused } from '@torvek/core/pack';
 import { computed } from 'vue';
@@ -154,7 +154,7 @@ function newTag(kind: DeviceKind): string {
 
 function remove({ id, name }: Row): void {
   job.change(`Branch removed: ${name}`, (draft) => {
-    delete draft.circuits[id];
+    removeCircuit(draft, id);
     unpinUnused(draft);
   });
 }

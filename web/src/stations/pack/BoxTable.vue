@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { removeBox } from '@torvek/core/document';
 import { massBlocks } from '@torvek/core/vehicle';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
@@ -81,11 +82,7 @@ function add(): void {
 
 function remove(id: string, tag: string): void {
   job.change(`Box removed: ${tag}`, (draft) => {
-    delete draft.boxes[id];
-    for (const module of Object.values(draft.modules)) if (module.box === id) delete module.box;
-    for (const circuit of Object.values(draft.circuits)) if (circuit.box === id) delete circuit.box;
-    if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
-    if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
+    removeBox(draft, id);
   });
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { deviceKinds } from '@torvek/core/document';
+import { deviceKinds, removeDevice } from '@torvek/core/document';
 import { unpinUnused } from '@torvek/core/pack';
 import { computed } from 'vue';
 import { newId } from '../../api/client';
@@ -80,12 +80,7 @@ function add(event: Event): void {
 
 function remove(id: string, tag: string): void {
   job.change(`Device removed: ${tag}`, (draft) => {
-    delete draft.devices[id];
-    for (const [key, circuit] of Object.entries(draft.circuits)) {
-      if (circuit.device !== id) continue;
-      if (circuit.role === 'branch') delete draft.circuits[key];
-      else delete circuit.device;
-    }
+    removeDevice(draft, id);
     unpinUnused(draft);
   });
 }

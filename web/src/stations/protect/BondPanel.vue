@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { bodiesOf, defaultContactOhm, leastBondTestA, mostBondOhm } from '@torvek/core/bonding';
 import { bondStates } from '@torvek/core/design';
-import { bondWays, mainCircuit, type BondWay } from '@torvek/core/document';
+import { bondWays, mainCircuit, removeBond, type BondWay } from '@torvek/core/document';
 import { feedingCircuit } from '@torvek/core/network';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -154,7 +154,7 @@ function add(): void {
 }
 function remove({ id, tag }: Row): void {
   job.change(`Body removed: ${tag}`, (draft) => {
-    delete draft.bonds?.[id];
+    removeBond(draft, id);
   });
 }
 </script>

@@ -1,0 +1,50 @@
+import type { Design } from './design';
+import type { Id } from './id';
+
+/**
+ * A body goes, and what was said of its bond. What was bonded to it has lost its way to the chassis: how it is bonded now is not given,
+ * for a bond without an aim would read as one to the chassis.
+ */
+export function removeBond(draft: Design, body: Id): void {
+  const { bonds } = draft;
+  if (bonds === undefined) return;
+  delete bonds[body];
+  for (const bond of Object.values(bonds)) {
+    if (bond.to !== body) continue;
+    delete bond.to;
+    delete bond.by;
+  }
+}
+
+/**
+ * A circuit goes with what was said of it alone: its kinds of joint (without their circuit they would be of every one) and its conduit’s
+ * bond; a bar that carried its current has none.
+ */
+export function removeCircuit(draft: Design, id: Id): void {
+  delete draft.circuits[id];
+  for (const bar of Object.values(draft.pack.busbars ?? {})) if (bar.circuit === id) delete bar.circuit;
+  for (const [key, joint] of Object.entries(draft.joints ?? {}))
+    if (joint.circuit === id) delete draft.joints![key];
+  removeBond(draft, id);
+}
+
+/** A device goes with the branch that fed it; the main circuit stays, without a device. */
+export function removeDevice(draft: Design, id: Id): void {
+  delete draft.devices[id];
+  for (const [key, circuit] of Object.entries(draft.circuits)) {
+    if (circuit.device !== id) continue;
+    if (circuit.role === 'branch') removeCircuit(draft, key);
+    else delete circuit.device;
+  }
+  removeBond(draft, id);
+}
+
+/** A box goes; what stood in it stands nowhere. */
+export function removeBox(draft: Design, id: Id): void {
+  delete draft.boxes[id];
+  for (const module of Object.values(draft.modules)) if (module.box === id) delete module.box;
+  for (const circuit of Object.values(draft.circuits)) if (circuit.box === id) delete circuit.box;
+  if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
+  if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
+  removeBond(draft, id);
+}
