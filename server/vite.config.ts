@@ -42,6 +42,7 @@ export default defineConfig({
         template: 'src/commands/template.ts',
         'database-thread': 'src/threads/database-thread.ts',
         'heavy-thread': 'src/threads/heavy-thread.ts',
+        'evaluate-thread': 'src/threads/evaluate-thread.ts',
       },
       output: { entryFileNames: '[name].js', chunkFileNames: '[name].js' },
     },

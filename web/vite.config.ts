@@ -1,8 +1,15 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import vue from '@vitejs/plugin-vue';
 import { compile } from 'sass';
 import { defineConfig, type Plugin } from 'vite';
 
+const gzipped = promisify(gzip);
+const brotlied = promisify(brotliCompress);
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 /**
@@ -27,8 +34,29 @@ function theme(): Plugin {
   };
 }
 
+/** Compresses what is sent, once: beside each file of text lie one for every browser and one for those that know better. */
+function compressed(): Plugin {
+  return {
+    name: 'compressed',
+    apply: 'build',
+    async closeBundle() {
+      const folder = here('dist/assets');
+      const texts = readdirSync(folder).filter((name) => /\.(js|css|svg|json)$/.test(name));
+      await Promise.all(
+        texts.map(async (name) => {
+          const path = join(folder, name);
+          const bytes = readFileSync(path);
+          const quality = { [constants.BROTLI_PARAM_QUALITY]: 9 };
+          await writeFile(`${path}.gz`, await gzipped(bytes, { level: 9 }));
+          await writeFile(`${path}.br`, await brotlied(bytes, { params: quality }));
+        }),
+      );
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [vue(), theme()],
+  plugins: [vue(), theme(), compressed()],
   server: {
     proxy: { '/api': { target: `http://127.0.0.1:${process.env.TORVEK_API_PORT ?? 4178}`, ws: true } },
   },

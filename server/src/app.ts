@@ -2,10 +2,12 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { coreVersion } from '@torvek/core/design';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { calculatorRoutes } from './calculators/routes';
 import { entryRoutes } from './entries/routes';
+import { evaluateRoutes } from './evaluate/routes';
 import { fileRoutes } from './files/routes';
 import { jsonBody, rawBody } from './http/body';
 import { HttpError, notFound } from './http/errors';
@@ -44,6 +46,7 @@ export function routeTable(rooms: Rooms): Route[] {
       handle: () => ({ status: 'ok', core: coreVersion }),
     }),
     ...calculatorRoutes,
+    ...evaluateRoutes,
     ...jobRoutes(rooms),
     ...entryRoutes(rooms),
     ...peopleRoutes(people, sessions),
@@ -125,7 +128,16 @@ const noteworthy = new Set([
 ]);
 
 function serveWeb(app: express.Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));
+  // As the build compressed them; plain HTTP asks for gzip, TLS for brotli.
+  app.use(
+    '/assets',
+    expressStaticGzip(join(folder, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br'],
+      index: false,
+      serveStatic: { immutable: true, maxAge: '1y' },
+    }),
+  );
   app.use(express.static(folder, { index: false }));
   app.get(/^\/(?!api\/|assets\/)/, (_request, response) => {
     response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));

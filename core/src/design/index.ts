@@ -15,6 +15,7 @@ export { ofKind, type EntryOf } from './of-kind';
 export { entryOutcome, entryTitle } from './say';
 export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
+export { outlineOf, type Outline } from './outline';
 export { stationOfCheck, stationOfGap } from './station';
 export {
   liveMapOf,

@@ -32,9 +32,13 @@ const limit = (perMinute: number, applies: (path: string, method: string) => boo
       next(new HttpError(429, 'too-many-requests', 'too many requests from here; wait a minute')),
   });
 
-/** Per address and minute: sign-ins, heavy work, everything else but the calculators. */
+/** Whole designs by anybody: each takes a thread for a while. */
+const isEvaluation = (path: string) => path === '/evaluate';
+
+/** Per address and minute: sign-ins, heavy work, whole designs, everything else but the calculators. */
 export const rateLimits = () => [
   limit(60, isSignIn),
   limit(120, isHeavy),
+  limit(1200, isEvaluation),
   limit(12_000, (path) => !isFree(path)),
 ];

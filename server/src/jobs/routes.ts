@@ -1,9 +1,9 @@
-import { list, number, oneOf, record, text, type DoorRules } from '@torvek/core/calculator';
-import * as yup from 'yup';
+import { list, number, record, text, type DoorRules } from '@torvek/core/calculator';
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import type { ChangeRequest } from './changes';
+import { operationShape } from './operation-shape';
 
 /** The id of a job also names files, here and wherever it is taken. */
 const named: DoorRules = {
@@ -13,20 +13,14 @@ const named: DoorRules = {
   },
 };
 
-const operation = record.by((value) => ({
-  op: oneOf(['add', 'replace', 'remove']),
-  path: text(400),
-  ...(value.op !== 'remove' && { value: yup.mixed().nullable() }),
-}));
-
 const change = record({
   id: text(80),
   base: number({ min: 0, integer: true }),
   own: list.optional(text(80), { maxRows: 2000 }),
   label: text(200),
   at: text(40),
-  forward: list(operation, { minRows: 1, maxRows: 10_000 }),
-  inverse: list(operation, { minRows: 1, maxRows: 10_000 }),
+  forward: list(operationShape, { minRows: 1, maxRows: 10_000 }),
+  inverse: list(operationShape, { minRows: 1, maxRows: 10_000 }),
 });
 
 function versionOf(text: string | undefined, path: string): number {

@@ -1,0 +1,22 @@
+import { evaluate } from '@torvek/core/design';
+import type { Design } from '@torvek/core/document';
+
+/** A label that names one thing of the design stands for those of all. */
+const plain = (label: string) => label.replaceAll('|', '/');
+
+/** The page of figures: every id that some designs show, its subject left open, with label and unit. */
+export function figuresPage(designs: readonly Design[]): string {
+  const rows = new Map<string, { labels: Set<string>; unit: string }>();
+  for (const design of designs)
+    for (const { id, label, unit } of Object.values(evaluate(design).figures)) {
+      const [step, ...rest] = id.split(':');
+      const key = `${step}:*:${rest.at(-1)}`;
+      const row = rows.get(key) ?? { labels: new Set(), unit };
+      row.labels.add(plain(label));
+      rows.set(key, row);
+    }
+  const lines = [...rows]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([key, { labels, unit }]) => `| \`${key}\` | ${[...labels].sort()[0]} | ${unit} |`);
+  return ['| Figure | What it is | Unit |', '| --- | --- | --- |', ...lines].join('\n');
+}
