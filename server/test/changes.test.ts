@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import type { Design } from '@torvek/core/document';
+import { removeBox, type Design } from '@torvek/core/document';
 import request from 'supertest';
 import { changeOf, makeBus, openBench, type Bench } from './bench-room';
 
@@ -69,12 +69,8 @@ describe('saving changes', () => {
   });
 
   test('a merge that leaves a reference dangling is refused by its path', async () => {
-    const removeBox = changeOf(design, 0, `${job}-a`, (draft) => {
-      delete draft.boxes['box-tail'];
-      for (const module of Object.values(draft.modules))
-        if (module.box === 'box-tail') module.box = 'box-nose';
-    });
-    expect((await send(removeBox)).status).toBe(200);
+    const boxGone = changeOf(design, 0, `${job}-a`, (draft) => removeBox(draft, 'box-tail'));
+    expect((await send(boxGone)).status).toBe(200);
     const useBox = changeOf(design, 0, `${job}-b`, (draft) => {
       draft.modules['module-101']!.box = 'box-tail';
     });

@@ -24,6 +24,7 @@ const publicRoutes = [
   'get /health',
   'get /calc',
   'post /calc/:name',
+  'post /evaluate',
   'get /session',
   'post /session',
   'post /session/demo',
