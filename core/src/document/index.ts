@@ -18,5 +18,6 @@ export {
   type Operation,
 } from './operations';
 export { removeBond, removeBox, removeCircuit, removeDevice } from './remove';
-export { checkDesign, danglingReferences, type CheckedDesign } from './schema';
+export { danglingReferences } from './references';
+export { checkDesign, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';

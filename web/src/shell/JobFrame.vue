@@ -16,7 +16,11 @@ import { useKeys } from './use-keys';
 const props = defineProps<{ job: string }>();
 const store = useJob();
 const live = useLive();
-onUnmounted(live.leave);
+let gone = false;
+onUnmounted(() => {
+  gone = true;
+  live.leave();
+});
 const session = useSession();
 const route = useRoute();
 const station = computed<Station>(() => stations.find((one) => one === route.name) ?? 'brief');
@@ -25,7 +29,8 @@ watch(
   () => props.job,
   async (id) => {
     await store.open(id);
-    if (store.loaded) live.watch(id);
+    // Meanwhile another one may have been opened, or this page left.
+    if (!gone && store.loaded && store.id === id) live.watch(id);
   },
   { immediate: true },
 );

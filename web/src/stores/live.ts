@@ -19,8 +19,14 @@ export const useLive = defineStore('live', () => {
   function watch(id: string): void {
     watched = id;
     progress.value = {};
-    if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify({ watch: id }));
+    if (socket?.readyState === WebSocket.OPEN) begin(socket);
     else connect();
+  }
+
+  function begin(line: WebSocket): void {
+    line.send(JSON.stringify({ watch: watched }));
+    // Between reading the job and this moment something may have happened.
+    void job.catchUp();
   }
 
   function connect(): void {
@@ -33,9 +39,7 @@ export const useLive = defineStore('live', () => {
     line.onopen = () => {
       connected.value = true;
       retryMs = firstRetryMs;
-      line.send(JSON.stringify({ watch: watched }));
-      // Between reading the job and this moment something may have happened.
-      void job.catchUp();
+      begin(line);
     };
     line.onmessage = ({ data }) => {
       const news = JSON.parse(String(data)) as News;
