@@ -79,6 +79,21 @@ describe('saving changes', () => {
     expect(body.error.issues[0].path).toBe('design.modules.module-101.box');
   });
 
+  test('a reference that pointed at nothing before is no reason to refuse; one more of them is', async () => {
+    const old = 'job-of-before';
+    const { design: first } = await bench.rooms.jobs.create(old, 'Before', 'Test', {
+      design: { ...design, bonds: { 'device-gone': { by: 'strap' } } },
+    });
+    const post = (change: object) => request(bench.app).post(`/api/jobs/${old}/changes`).send(change);
+    expect((await post(changeOf(first, 0, 'old-1', speed(71)))).status).toBe(200);
+    const more = changeOf(first, 1, 'old-2', (draft) => void (draft.bonds!['box-gone'] = { by: 'bolted' }));
+    const { status, body } = await post(more);
+    expect([status, body.error.issues.map(({ path }: { path: string }) => path)]).toEqual([
+      422,
+      ['design.bonds.box-gone'],
+    ]);
+  });
+
   test('wrong types, unknown places and versions that are ahead are refused', async () => {
     const change = changeOf(design, 0, `${job}-a`, speed(70));
     const text = await send({

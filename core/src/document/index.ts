@@ -18,6 +18,6 @@ export {
   type Operation,
 } from './operations';
 export { removeBond, removeBox, removeCircuit, removeDevice } from './remove';
-export { danglingReferences } from './references';
+export { danglingReferences, wasUnchecked } from './references';
 export { checkDesign, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';

@@ -1,6 +1,7 @@
 import {
   applyOperations,
   checkDesign,
+  danglingReferences,
   differences,
   OperationError,
   operationsMeet,
@@ -177,7 +178,9 @@ export class Changes {
 
   private apply(design: Design, forward: Operation[]): Design {
     try {
-      const checked = checkDesign(applyOperations(design, forward));
+      // What pointed at nothing already is no reason to refuse another change.
+      const before = new Set(danglingReferences(design).map(({ path }) => path));
+      const checked = checkDesign(applyOperations(design, forward), ({ path }) => before.has(path));
       if (!checked.ok)
         throw invalidInput(checked.issues.map(({ path, message }) => ({ path: `design.${path}`, message })));
       return checked.design;

@@ -1,4 +1,4 @@
-import { checkDesign, designSchemaNumber, type Design } from '@torvek/core/document';
+import { checkDesign, designSchemaNumber, wasUnchecked, type Design } from '@torvek/core/document';
 import { checkEntry } from '@torvek/core/record';
 import { hashBytes, typeOf } from '../files/files';
 import { readChain, type Head } from '../journal/lines';
@@ -130,7 +130,7 @@ function frameProblems({ job, name }: Story): ArchiveProblem[] {
 function designProblems(story: Story, contents: Contents): ArchiveProblem[] {
   const problems: ArchiveProblem[] = [];
   const look = (design: Design, file: string) => {
-    const checked = checkDesign(design);
+    const checked = checkDesign(design, wasUnchecked);
     if (!checked.ok)
       problems.push({
         file,

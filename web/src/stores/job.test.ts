@@ -163,6 +163,21 @@ describe('two jobs, one after the other', () => {
     expect([store.id, store.name, store.committed.vehicle.speedKmH]).toEqual(['job-b', 'job-b', 80]);
   });
 
+  test('an entry on its way from a job that is left is never sent again as somebody else’s', async () => {
+    const store = await opened('job-a', 3, 50);
+    const recording = store.record({ id: 'entry-1', kind: 'note', text: 'pole covers on' });
+    await settle();
+    const first = take('/jobs/job-a/entries');
+    await opened('job-b', 7, 80);
+    useSession().person = { id: 'person-2', name: 'Bo', roles: ['owner'] } as never;
+    await settle();
+    first.fail();
+    expect(await recording).toBeNull();
+    await jest.advanceTimersByTimeAsync(10_000);
+    expect(calls.filter(({ path }) => path.endsWith('entries'))).toEqual([]);
+    expect([...kept.keys()]).toEqual(['torvek.waiting.person-1.job-a']);
+  });
+
   test('when somebody else signs in, nothing more is sent as theirs; it lies kept for its author', async () => {
     const store = await opened('job-a', 3, 50);
     set(store, 60);

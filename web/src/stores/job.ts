@@ -72,10 +72,9 @@ export const useJob = defineStore('job', () => {
   const senders = new Map<string, Sender>();
 
   function senderOf(job: string, version: number): Sender {
-    for (const [key, one] of senders) if (one.isIdle() && key !== job) senders.delete(key);
     const found = senders.get(job);
     if (found !== undefined) {
-      if (found.autosave.queue.value.length === 0) found.autosave.advance(version);
+      found.resume(version);
       return found;
     }
     const made: Sender = createSender({

@@ -102,8 +102,9 @@ describe('one that is closed', () => {
       ['Later', null],
       ['A', null],
     ]);
+    expect(await outbox.send(body('b'), 'B', false)).toBeNull();
     await jest.advanceTimersByTimeAsync(10_000);
-    expect([sent, taken]).toEqual([[], []]);
+    expect([sent, taken, titles(kept).map(([title]) => title)]).toEqual([[], [], ['Later', 'A', 'B']]);
   });
 });
 

@@ -47,6 +47,11 @@ export function createOutbox(host: Host) {
     title: string,
     away: boolean,
   ): Promise<RecordedEntry | null> {
+    // Whose entry it is may be somebody else now: it lies kept for its author.
+    if (closed) {
+      keep([...host.read(host.job), { body, title, refused: null }]);
+      return null;
+    }
     if (away || waiting.value.some((one) => one.refused === null)) {
       keep([...waiting.value, { body, title, refused: null }]);
       void flush();

@@ -41,8 +41,14 @@ export function createSender({ job, owner, version, rebase, taken }: Host) {
     job,
     autosave,
     outbox,
-    /** Nothing is on its way, nothing waits for a decision. */
-    isIdle: () => autosave.queue.value.length === 0 && outbox.waiting.value.length === 0,
+    /** The job is opened again: what another page left is taken up, unless something of this one waits. */
+    resume(at: number) {
+      if (autosave.queue.value.length === 0) {
+        autosave.advance(at);
+        autosave.takeUp();
+      }
+      if (outbox.waiting.value.length === 0) outbox.takeUp();
+    },
     close() {
       autosave.close();
       outbox.close();
