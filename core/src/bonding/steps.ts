@@ -5,8 +5,8 @@ import { faultPoints, faultRange, uncoveredAt } from '../fuse';
 import { feedingCircuit } from '../network';
 import { partKey } from '../parts';
 import { formatNumber, formatQuantity } from '../quantity';
-import { gapsBehind, judge, type Reader, type StepDefinition } from '../step';
-import { bodiesOf, bondOhm, bondPath, defaultContactOhm, type Body } from './bodies';
+import { gapsBehind, judge, type Reader, type SharedView, type StepDefinition } from '../step';
+import { bodiesOf, bondOhm, bondPath, defaultContactOhm, type Body, type BodySlices } from './bodies';
 import { bondingRules as rules, markingRules, mostBondOhm, sourceRules } from './rules';
 
 const n = formatNumber;
@@ -15,13 +15,17 @@ const strapK = 143;
 
 const notGiven = (path: string, label: string): Gap => ({ kind: 'not-given', path, label });
 
+const bodies = (design: BodySlices) => bodiesOf(design, mainCircuit, (id) => feedingCircuit(design, id));
+
+const bodiesView: SharedView<Body[]> = { id: 'bonding.bodies', make: bodies };
+
 const bodyStep: StepDefinition = {
   id: 'bonding.body',
   version: 1,
-  subjects: (design) => bodiesOf(design, mainCircuit, (id) => feedingCircuit(design, id)).map(({ id }) => id),
+  subjects: (design) => bodies(design).map(({ id }) => id),
   compute(subject, read) {
     const bonds = read.at('bonds') ?? {};
-    const body = bodyAt(subject, read);
+    const body = read.shared(bodiesView).find(({ id }) => id === subject)!;
     const own = bonds[subject];
     const exempt = own?.by === 'not-conductive';
     const unsaid = own?.by === undefined ? [notGiven(`bonds.${subject}.by`, `bond of ${body.tag}`)] : [];
@@ -77,16 +81,6 @@ const bodyStep: StepDefinition = {
     return { figures: [figure], checks: [none, resistance, withstand(body, own, unsaid, read)] };
   },
 };
-
-function bodyAt(subject: string, read: Reader): Body {
-  const slices = {
-    boxes: read.at('boxes'),
-    devices: read.at('devices'),
-    circuits: read.at('circuits'),
-    bonds: read.at('bonds') ?? {},
-  };
-  return bodiesOf(slices, mainCircuit, (id) => feedingCircuit(slices, id)).find(({ id }) => id === subject)!;
-}
 
 /** Bonds one after another up to the chassis, their sum, and what is missing on the way. */
 function wayOf(

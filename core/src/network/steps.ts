@@ -1,8 +1,8 @@
 import { everyCircuit } from '../document';
 import { figureId, type Figure, type Gap } from '../figure';
-import type { Reader, StepDefinition } from '../step';
+import type { StepDefinition } from '../step';
 import { networkChecks } from './checks';
-import type { NetworkSlices } from './derive';
+import { structureView } from './structure';
 
 /** A longer profile is not written out in the working. */
 const mostShown = 60;
@@ -72,18 +72,7 @@ const networkStep: StepDefinition = {
   id: 'network.network',
   version: 1,
   subjects: () => ['network'],
-  compute: (_subject, read) => ({ figures: [], checks: networkChecks(readNetwork(read)) }),
+  compute: (_subject, read) => ({ figures: [], checks: networkChecks(read.shared(structureView)) }),
 };
-
-/** What the network follows from, as a step reads it. */
-export const readNetwork = (read: Reader): NetworkSlices => ({
-  pack: read.at('pack'),
-  boxes: read.at('boxes'),
-  strings: read.at('strings'),
-  modules: read.at('modules'),
-  devices: read.at('devices'),
-  circuits: read.at('circuits'),
-  parts: read.at('parts'),
-});
 
 export const networkSteps: StepDefinition[] = [loadStep, networkStep];

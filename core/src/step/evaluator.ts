@@ -1,36 +1,32 @@
-import equal from 'fast-deep-equal';
 import type { Design } from '../document';
-import type { Check, Figure, FigureId } from '../figure';
+import type { FigureId } from '../figure';
 import { starterParts, type PartKind, type PartsList } from '../parts';
-import type { Reader, StepDefinition, StepOutput } from './reader';
-
-/** Everything that follows from a design. */
-export interface Evaluation {
-  figures: Record<FigureId, Figure>;
-  checks: Check[];
-  /** Input and result of each calculation, by `${step}:${subject}`. */
-  runs: Record<string, NonNullable<StepOutput['run']>>;
-}
-
-type Read =
-  | { kind: 'at'; path: string[]; value: unknown }
-  | { kind: 'figure'; id: FigureId; value: number | null; gaps: unknown }
-  | { kind: 'parts'; of: PartKind; list: readonly unknown[] };
-
-interface Memo {
-  reads: Read[];
-  output: StepOutput;
-}
+import { emptyEvaluation, patched, type Evaluation } from './evaluation';
+import { Graph, sharedKey, type FigureRead, type Node } from './graph';
+import { keptWhereEqual } from './kept';
+import { changedPlaces, placeUnder } from './places';
+import {
+  unchangedFigure,
+  type Figures,
+  type Reader,
+  type SharedView,
+  type StepDefinition,
+  type StepOutput,
+} from './reader';
+import { Views } from './views';
 
 /**
- * Evaluates designs and remembers, per step and subject, everything that was read: a step runs again only when
- * something it read is structurally different.
+ * Evaluates designs and remembers, per step and subject, every field and every figure that was read.
+ *
+ * A change is pushed: where two designs differ, whoever read there runs again, and what follows from them is looked at
+ * through the figures they read; nothing else is touched. Handing it the edited tree of an earlier design makes the
+ * difference cheap; any other design of the same job is as right.
  *
  * @throws Error naming its members when steps need each other in a circle
  */
 export class Evaluator {
-  private readonly memos = new Map<string, Memo>();
   private readonly byId: Map<string, StepDefinition>;
+  private memory = new Memory();
 
   constructor(private readonly steps: readonly StepDefinition[]) {
     this.byId = new Map(steps.map((step) => [step.id, step]));
@@ -40,109 +36,184 @@ export class Evaluator {
    * @param library the parts that rankings choose from; the same lists as long as it does not change
    */
   evaluate(design: Design, library: PartsList = starterParts): Evaluation {
-    return new Pass(design, library, this.steps, this.byId, this.memos).run();
+    try {
+      return new Pass(this.steps, this.byId, this.memory, design, library).run();
+    } catch (error) {
+      // Half a pass is no memory.
+      this.memory = new Memory();
+      throw error;
+    }
   }
 }
 
+/** What is kept from one design to the next. */
+class Memory {
+  readonly graph = new Graph();
+  readonly reading: Node[] = [];
+  readonly views = new Views((place) => this.reading.at(-1)?.places.add(place));
+  readonly lists = new Map<PartKind, readonly unknown[]>();
+  /** Of each step, by its id. */
+  readonly subjects = new Map<string, Set<string>>();
+  design: Design | null = null;
+  evaluation = emptyEvaluation();
+}
+
+const subjectsKey = (step: string) => `subjects of ${step}`;
+const none: StepOutput = { figures: [], checks: [] };
+
 class Pass {
-  private readonly done = new Map<string, StepOutput>();
-  private readonly open: string[] = [];
-  private readonly subjects = new Map<string, Set<string>>();
+  private readonly graph: Graph;
+  /** Of what may have moved: what was found to stand, or has run again. */
+  private readonly settled = new Set<string>();
+  private dirty = new Set<string>();
+  private suspect = new Set<string>();
+  /** What stood before, of the nodes that ran again or are gone. */
+  private readonly replaced = new Map<string, StepOutput>();
 
   constructor(
+    private readonly steps: readonly StepDefinition[],
+    private readonly byId: ReadonlyMap<string, StepDefinition>,
+    private readonly memory: Memory,
     private readonly design: Design,
     private readonly library: PartsList,
-    private readonly steps: readonly StepDefinition[],
-    private readonly byId: Map<string, StepDefinition>,
-    private readonly memos: Map<string, Memo>,
-  ) {}
+  ) {
+    this.graph = memory.graph;
+  }
 
   run(): Evaluation {
-    for (const step of this.steps) for (const subject of this.subjectsOf(step)) this.ensure(step, subject);
-    for (const key of this.memos.keys()) if (!this.done.has(key)) this.memos.delete(key);
-    const evaluation: Evaluation = { figures: {}, checks: [], runs: {} };
-    for (const [key, output] of this.done) {
-      for (const figure of output.figures) evaluation.figures[figure.id] = figure;
-      evaluation.checks.push(...output.checks);
-      if (output.run !== undefined) evaluation.runs[key] = output.run;
+    const { memory, graph } = this;
+    this.dirty = graph.readersOf(
+      memory.design === null ? [] : changedPlaces(memory.design, this.design),
+      [...memory.lists].flatMap(([kind, list]) => (this.library.of(kind) === list ? [] : [kind])),
+    );
+    memory.design = this.design;
+    this.takeSubjects();
+    this.suspect = graph.behind(this.dirty);
+    for (const step of this.steps) {
+      for (const subject of memory.subjects.get(step.id)!) this.ensure(step, subject);
     }
-    evaluation.checks.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0));
-    return evaluation;
+    memory.evaluation = patched(memory.evaluation, this.replaced, graph);
+    return memory.evaluation;
   }
 
-  private subjectsOf(step: StepDefinition): Set<string> {
-    let subjects = this.subjects.get(step.id);
-    if (subjects === undefined) {
-      subjects = new Set(step.subjects(this.design));
-      this.subjects.set(step.id, subjects);
+  /** Who each step is about: new ones are made and run, those that went are forgotten. */
+  private takeSubjects(): void {
+    const { memory, graph } = this;
+    for (const step of this.steps) {
+      const key = subjectsKey(step.id);
+      const known = memory.subjects.get(step.id);
+      if (known !== undefined && !this.dirty.has(key)) continue;
+      const node = graph.add(key);
+      const found = new Set(this.reading(node, () => step.subjects(this.root())));
+      graph.index(node);
+      memory.subjects.set(step.id, found);
+      for (const subject of known ?? []) if (!found.has(subject)) this.forget(`${step.id}:${subject}`);
+      for (const subject of found) if (known?.has(subject) !== true) this.dirty.add(`${step.id}:${subject}`);
     }
-    return subjects;
   }
 
-  private ensure(step: StepDefinition, subject: string): StepOutput {
+  private forget(key: string): void {
+    const node = this.graph.get(key);
+    if (node === undefined) return;
+    this.replaced.set(key, node.output);
+    this.graph.remove(node);
+    // Whoever read its figures looks again, and finds them gone.
+    this.dirty.add(key);
+  }
+
+  private ensure(step: StepDefinition, subject: string): Node {
     const key = `${step.id}:${subject}`;
-    const ready = this.done.get(key);
-    if (ready !== undefined) return ready;
-    if (this.open.includes(key)) {
-      throw new Error(
-        `steps need each other: ${[...this.open.slice(this.open.indexOf(key)), key].join(' → ')}`,
-      );
+    const known = this.graph.get(key);
+    if (known !== undefined && (this.settled.has(key) || !this.suspect.has(key))) return known;
+    const { reading } = this.memory;
+    const circle = reading.findIndex((node) => node.key === key);
+    if (circle >= 0) {
+      const members = [...reading.slice(circle).map((node) => node.key), key];
+      throw new Error(`steps need each other: ${members.join(' → ')}`);
     }
-    this.open.push(key);
-    const memo = this.memos.get(key);
-    const output =
-      memo !== undefined && memo.reads.every((read) => this.unchanged(read))
-        ? memo.output
-        : this.compute(step, subject, key);
-    this.open.pop();
-    this.done.set(key, output);
-    return output;
+    if (known !== undefined && !this.dirty.has(key) && this.stands(known)) {
+      this.settled.add(key);
+      return known;
+    }
+    if (known !== undefined) this.replaced.set(key, known.output);
+    else this.replaced.set(key, none);
+    const node = this.graph.add(key);
+    node.output = this.reading(node, () => step.compute(subject, this.readerFor(node)));
+    this.graph.index(node);
+    this.settled.add(key);
+    return node;
   }
 
-  private unchanged(read: Read): boolean {
-    if (read.kind === 'at') {
-      const value = this.valueAt(read.path);
-      return value === read.value || equal(value, read.value);
-    }
-    if (read.kind === 'parts') return this.library.of(read.of) === read.list;
-    const figure = this.figure(read.id);
-    return Object.is(figure.value, read.value) && equal(figure.gaps, read.gaps);
+  /** Whether every figure it read is still what it was. */
+  private stands(node: Node): boolean {
+    this.memory.reading.push(node);
+    const same =
+      node.shared.every(({ view, value }) => this.sharedOf(view) === value) &&
+      node.figures.every((read) => unchangedFigure(read, this.figureOf(read.id)));
+    this.memory.reading.pop();
+    return same;
   }
 
-  private compute(step: StepDefinition, subject: string, key: string): StepOutput {
-    const reads: Read[] = [];
-    const reader: Reader = {
+  private reading<T>(node: Node, run: () => T): T {
+    this.memory.reading.push(node);
+    const found = run();
+    this.memory.reading.pop();
+    return found;
+  }
+
+  private root(): Design {
+    return this.memory.views.of(this.design, '', 0) as Design;
+  }
+
+  private readerFor(node: Node): Reader {
+    return {
       at: (...path: string[]) => {
-        const value = this.valueAt(path);
-        reads.push({ kind: 'at', path, value });
-        return value as never;
+        let value: unknown = this.design;
+        let place = '';
+        for (const key of path) {
+          place = placeUnder(place, key);
+          value = (value as Readonly<Record<string, unknown>> | undefined)?.[key];
+          node.places.add(place);
+        }
+        return this.memory.views.of(value, place, path.length) as never;
       },
       figure: (id) => {
-        const figure = this.figure(id);
-        reads.push({ kind: 'figure', id, value: figure.value, gaps: figure.gaps });
+        const figure = this.figureOf(id);
+        node.figures.push({ id, value: figure.value, gaps: figure.gaps } satisfies FigureRead);
         return figure;
+      },
+      shared: <T>(view: SharedView<T>) => {
+        const value = this.sharedOf(view);
+        node.shared.push({ view, value });
+        return value as T;
       },
       parts: (kind) => {
         const list = this.library.of(kind);
-        reads.push({ kind: 'parts', of: kind, list });
+        this.memory.lists.set(kind, list);
+        node.lists.add(kind);
         return list;
       },
     };
-    const output = step.compute(subject, reader);
-    this.memos.set(key, { reads, output });
-    return output;
   }
 
-  private valueAt(path: string[]): unknown {
-    return path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], this.design);
+  private sharedOf(view: SharedView<unknown>): unknown {
+    const key = sharedKey(view.id);
+    const known = this.graph.get(key);
+    if (known !== undefined && (this.settled.has(key) || !this.dirty.has(key))) return known.value;
+    const node = this.graph.add(key);
+    const made = this.reading(node, () => view.make(this.root()));
+    node.value = known === undefined ? made : keptWhereEqual(known.value, made);
+    this.graph.index(node);
+    this.settled.add(key);
+    return node.value;
   }
 
-  private figure(id: FigureId): Figure {
+  private figureOf(id: FigureId): Figures[number] {
     const [stepId = '', subject = ''] = id.split(':');
     const step = this.byId.get(stepId);
     const found =
-      step !== undefined && this.subjectsOf(step).has(subject)
-        ? this.ensure(step, subject).figures.find((figure) => figure.id === id)
+      step !== undefined && this.memory.subjects.get(stepId)!.has(subject)
+        ? this.ensure(step, subject).output.figures.find((figure) => figure.id === id)
         : undefined;
     return found ?? { id, label: id, unit: '', value: null, gaps: [], working: [] };
   }

@@ -6,6 +6,7 @@ export {
   type Criterion,
   type Judged,
 } from './criteria';
-export { Evaluator, type Evaluation } from './evaluator';
+export { type Evaluation } from './evaluation';
+export { Evaluator } from './evaluator';
 export { gapsBehind, Inputs, judge, Run, type FigureShape, type Verdict } from './inputs';
-export type { Reader, StepDefinition, StepOutput } from './reader';
+export type { Reader, SharedView, StepDefinition, StepOutput } from './reader';

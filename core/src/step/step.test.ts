@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { blankDesign, edit, type Design } from '../document';
 import { figureId, type Figure } from '../figure';
 import { precharge } from '../precharge';
-import { Evaluator, Inputs, type Reader, type StepDefinition } from '.';
+import { Evaluator, Inputs, type Reader, type SharedView, type StepDefinition } from '.';
 
 const figure = (id: string, value: number | null): Figure => ({
   id,
@@ -52,6 +52,101 @@ describe('the evaluator', () => {
     design = withSpeed(design, 58);
     expect(evaluator.evaluate(design).figures['c.last:s:v']!.value).toBe(12);
     expect(counts()).toEqual([3, 3, 2]);
+  });
+
+  test('a step that reads one field of an item is left alone when another moves, and hears when the item goes', () => {
+    const tag = counting('a.tag', (read) => read.at('circuits', 'circuit-main')?.tag.length ?? null);
+    const all = counting('b.all', (read) => Object.keys(read.at('circuits')).length);
+    const evaluator = new Evaluator([tag.step, all.step]);
+    const counts = () => [tag.runs(), all.runs()];
+    const start = blankDesign();
+    evaluator.evaluate(start);
+    const longer = edit(start, (draft) => void (draft.circuits['circuit-main']!.lengthM = 4))!.design;
+    evaluator.evaluate(longer);
+    expect(counts()).toEqual([1, 1]);
+    const renamed = edit(longer, (draft) => void (draft.circuits['circuit-main']!.tag = 'Traction'))!.design;
+    expect(evaluator.evaluate(renamed).figures['a.tag:s:v']!.value).toBe(8);
+    expect(counts()).toEqual([2, 1]);
+    const more = edit(renamed, (draft) => {
+      draft.circuits['circuit-2'] = { tag: 'Heater', role: 'branch' };
+    })!.design;
+    expect(evaluator.evaluate(more).figures['b.all:s:v']!.value).toBe(2);
+    expect(counts()).toEqual([2, 2]);
+    const without = edit(more, (draft) => void delete draft.circuits['circuit-main'])!.design;
+    const last = evaluator.evaluate(without).figures;
+    expect([last['a.tag:s:v']!.value, last['b.all:s:v']!.value]).toEqual([null, 1]);
+  });
+
+  test('a subject that comes is computed, one that goes takes its figures along, and readers of both run again', () => {
+    const each: StepDefinition = {
+      id: 'a.each',
+      version: 1,
+      subjects: (design) => Object.keys(design.circuits),
+      compute: (subject, read) => ({
+        figures: [figure(figureId('a.each', subject, 'v'), read.at('circuits', subject)?.lengthM ?? null)],
+        checks: [],
+        run: { calculator: 'length', input: subject, result: null },
+      }),
+    };
+    const second = counting('b.second', (read) => read.figure('a.each:circuit-2:v').value);
+    const evaluator = new Evaluator([second.step, each]);
+    const start = blankDesign();
+    expect(evaluator.evaluate(start).figures['b.second:s:v']!.value).toBeNull();
+    const two = edit(start, (draft) => {
+      draft.circuits['circuit-2'] = { tag: 'Heater', role: 'branch', lengthM: 3 };
+    })!.design;
+    const with2 = evaluator.evaluate(two);
+    expect(with2.figures['b.second:s:v']!.value).toBe(3);
+    expect(Object.keys(with2.runs).sort()).toEqual(['a.each:circuit-2', 'a.each:circuit-main']);
+    const again = evaluator.evaluate(start);
+    expect(again.figures['b.second:s:v']!.value).toBeNull();
+    expect(Object.keys(again.figures).sort()).toEqual(['a.each:circuit-main:v', 'b.second:s:v']);
+    expect(Object.keys(again.runs)).toEqual(['a.each:circuit-main']);
+    // The earlier evaluation is what it was.
+    expect(with2.figures['a.each:circuit-2:v']!.value).toBe(3);
+  });
+
+  test('a shared view is made once per design, and who goes by it runs only when what was made differs', () => {
+    let made = 0;
+    const roles: SharedView<string[]> = {
+      id: 'roles',
+      make: (design) => {
+        made += 1;
+        return Object.values(design.circuits).map(({ role }) => role);
+      },
+    };
+    const one = counting('a.one', (read) => read.shared(roles).length);
+    const other = counting('b.other', (read) => read.shared(roles).length);
+    const evaluator = new Evaluator([one.step, other.step]);
+    const start = blankDesign();
+    evaluator.evaluate(start);
+    expect([made, one.runs(), other.runs()]).toEqual([1, 1, 1]);
+    const longer = edit(start, (draft) => void (draft.circuits['circuit-main']!.lengthM = 4))!.design;
+    evaluator.evaluate(longer);
+    expect([made, one.runs()]).toEqual([1, 1]);
+    // Another role of the same kind: made again, found equal.
+    const again = edit(longer, (draft) => void (draft.circuits['circuit-main'] = { tag: 'M', role: 'main' }))!;
+    evaluator.evaluate(again.design);
+    expect([one.runs(), other.runs()]).toEqual([1, 1]);
+    const branch = edit(longer, (draft) => void (draft.circuits['circuit-main']!.role = 'branch'))!.design;
+    evaluator.evaluate(branch);
+    expect([made, one.runs(), other.runs()]).toEqual([2, 2, 2]);
+  });
+
+  test('after an error the next design is evaluated from nothing', () => {
+    let fails = false;
+    const brittle = counting('a.brittle', (read) => {
+      const speed = read.at('vehicle', 'speedKmH') ?? null;
+      if (fails) throw new Error('no');
+      return speed;
+    });
+    const calm = counting('b.calm', (read) => read.figure('a.brittle:s:v').value);
+    const evaluator = new Evaluator([brittle.step, calm.step]);
+    evaluator.evaluate(withSpeed(blankDesign(), 30));
+    fails = true;
+    expect(() => evaluator.evaluate(withSpeed(blankDesign(), 40))).toThrow('no');
+    fails = false;
+    expect(evaluator.evaluate(withSpeed(blankDesign(), 50)).figures['b.calm:s:v']!.value).toBe(50);
   });
 
   test('a circle throws and names its members', () => {
