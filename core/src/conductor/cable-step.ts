@@ -1,9 +1,9 @@
 import { everyCircuit } from '../document';
-import { rulesOf, type CheckValue, type Suggestion } from '../finding';
+import { rulesOf, type CheckValue } from '../finding';
 import { type Check, type Figure } from '../figure';
 import { partKey, type PartOf } from '../parts';
 import { formatNumber } from '../quantity';
-import { judge, withReplacements, type Reader, type Run, type StepDefinition } from '../step';
+import { judge, withReplacements, type Ranking, type Reader, type Run, type StepDefinition } from '../step';
 import { cable, type CableInput, type CableResult } from './cable';
 import { dropRule } from './cable-rules';
 import { hottestC } from './heat';
@@ -73,7 +73,7 @@ export const cableStep: StepDefinition = {
       ),
     ];
     const checks = [
-      ...withReplacements(own, () => cableReplacements(subject, read, chosen)),
+      ...withReplacements(own, () => cableRanking(subject, read, chosen)),
       judgeUneven(subject, read, governing, parts),
     ];
     const inputs = runs.flatMap(({ input }) => (input === null ? [] : [input]));
@@ -184,25 +184,21 @@ function eachRule(
   });
 }
 
-/** Cables that could take the place of the chosen one, and what a fitting one needs where there is none. */
-export function cableReplacements(
-  subject: string,
-  read: Reader,
-  chosen: PartOf<'cable'> | null,
-): { suggestions: Suggestion[]; needs: string[] } {
+/** Cables that could take the place of the chosen one, and what a fitting one needs; ranked when somebody looks. */
+export function cableRanking(subject: string, read: Reader, chosen: PartOf<'cable'> | null): Ranking {
   const place = cablePlace(subject, read);
-  if (place === null || chosen === null) return { suggestions: [], needs: [] };
-  const suggestions = rankCables(
-    place,
-    chosen.data.conductorMaxC,
-    {
-      cables: read.parts('cable').filter((one) => partKey(one) !== partKey(chosen)),
-      lugs: read.parts('lug'),
-      glands: read.parts('gland'),
-    },
-    4,
-  );
-  return { suggestions, needs: cableNeeds(place) };
+  if (place === null || chosen === null) return () => ({ suggestions: [] });
+  const [cables, lugs, glands] = [read.parts('cable'), read.parts('lug'), read.parts('gland')];
+  const [key, { conductorMaxC }] = [partKey(chosen), chosen.data];
+  return () => ({
+    suggestions: rankCables(
+      place,
+      conductorMaxC,
+      { cables: cables.filter((one) => partKey(one) !== key), lugs, glands },
+      4,
+    ),
+    needs: cableNeeds(place),
+  });
 }
 
 /** The share of the shortest of conductors in parallel whose longest is longer by so much, 1/n when alike. */

@@ -3,7 +3,7 @@ import { figureId } from '../figure';
 import type { CheckValue } from '../finding';
 import { partKey } from '../parts';
 import { judge, withReplacements, type StepDefinition } from '../step';
-import { cableReplacements } from './cable-step';
+import { cableRanking } from './cable-step';
 import { cableDuty } from './duty';
 import { hottestC } from './heat';
 import { dutyPeriods } from './judge-cable';
@@ -76,7 +76,7 @@ export const dutyStep: StepDefinition = {
       );
     return run.output(
       figures,
-      withReplacements(checks, () => cableReplacements(subject, read, chosen)),
+      withReplacements(checks, () => cableRanking(subject, read, chosen)),
     );
   },
 };

@@ -154,7 +154,8 @@ export const endsStep: StepDefinition = {
       studMm: circuit.studMm ?? null,
     };
     const problems = lug === null || end === null ? new Map<Rule, string>() : lugProblems(lug.data, end);
-    const lugs = () => (end === null ? [] : rankLugs(read.parts('lug'), end).slice(0, 4));
+    const [lugParts, glandParts] = [read.parts('lug'), read.parts('gland')];
+    const lugs = () => ({ suggestions: end === null ? [] : rankLugs(lugParts, end).slice(0, 4) });
     const lugCheck = (of: Rule, gaps: Gap[], label: string, value: number | null, unit: string): Check => {
       const problem = problems.get(of);
       const message = problem === undefined ? null : `${lug?.label} ${problem}.`;
@@ -167,7 +168,7 @@ export const endsStep: StepDefinition = {
           { label, value: value ?? 0, unit },
           { label: 'of the lug', value: lug === null ? 0 : lug.data[ratings.get(of)!], unit },
         ],
-        { suggestions: message === null ? [] : lugs(), parts: lug === null ? [] : [partKey(lug)] },
+        { ranking: lugs, parts: lug === null ? [] : [partKey(lug)] },
       );
     };
     const clamp = gland === null || end === null ? null : glandProblem(gland.data, end.outerDiameterMm);
@@ -195,10 +196,9 @@ export const endsStep: StepDefinition = {
             { label: 'clamps to', value: gland?.data.clampMaxMm ?? 0, unit: 'mm' },
           ],
           {
-            suggestions:
-              clamp === null || end === null
-                ? []
-                : rankGlands(read.parts('gland'), end.outerDiameterMm).slice(0, 4),
+            ranking: () => ({
+              suggestions: end === null ? [] : rankGlands(glandParts, end.outerDiameterMm).slice(0, 4),
+            }),
             parts: gland === null ? [] : [partKey(gland)],
           },
         ),

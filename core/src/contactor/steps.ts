@@ -124,12 +124,17 @@ const contactorStep: StepDefinition = {
           subjects: [subject],
           partKey: key,
           label: chosen.label,
-          suggestions: () =>
-            rankContactors(
-              read.parts('contactor').filter((one) => partKey(one) !== key),
-              place,
-            ).slice(0, 4),
-          needs: () => contactorNeeds(place, chosen.data),
+          replacements: () => {
+            const parts = read.parts('contactor');
+            const { data } = chosen;
+            return () => ({
+              suggestions: rankContactors(
+                parts.filter((one) => partKey(one) !== key),
+                place,
+              ).slice(0, 4),
+              needs: contactorNeeds(place, data),
+            });
+          },
         }),
         judgeBreak(subject, chosen.label, chosen.data, figures.largest, key),
         judgeAux(subject, chosen.label, chosen.data, key),

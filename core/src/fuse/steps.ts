@@ -184,12 +184,18 @@ const mainFuseStep: StepDefinition = {
       subjects: [subject],
       partKey: key!,
       label: chosen.label,
-      suggestions: () =>
-        fuseReplacements(
-          placeOf(subject, read, input),
-          read.parts('fuse').filter((one) => partKey(one) !== key),
-        ),
-      needs: () => fuseNeeds(placeOf(subject, read, input), chosen.data),
+      replacements: () => {
+        const place = placeOf(subject, read, input);
+        const parts = read.parts('fuse');
+        const { data } = chosen;
+        return () => ({
+          suggestions: fuseReplacements(
+            place,
+            parts.filter((one) => partKey(one) !== key),
+          ),
+          needs: fuseNeeds(place, data),
+        });
+      },
     });
     return run.output(figures, [...checks, ...noted]);
   },

@@ -45,7 +45,9 @@ export const structureView: SharedView<NetworkSlices> = {
     devices: each(design.devices, device),
     circuits: each(design.circuits, circuit),
     parts: Object.fromEntries(
-      Object.entries(design.parts).flatMap(([key, part]) => (part.kind === 'module' ? [[key, { ...part }]] : [])),
+      Object.entries(design.parts).flatMap(([key, part]) =>
+        part.kind === 'module' ? [[key, { ...part }]] : [],
+      ),
     ),
   }),
 };

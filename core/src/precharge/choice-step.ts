@@ -1,6 +1,6 @@
 import type { Suggestion } from '../finding';
 import { partKey, type PartOf } from '../parts';
-import { adviceOf, Inputs, judge, type Reader, type StepDefinition } from '../step';
+import { adviceOf, Inputs, judge, type Ranking, type Reader, type StepDefinition } from '../step';
 import { busOf } from './bus-step';
 import {
   noResistorFits,
@@ -8,7 +8,7 @@ import {
   type PrechargeChooseInput,
   type RankedResistor,
 } from './choose';
-import { resistorNeeds } from './criteria';
+import { resistorNeeds, type ResistorPlace } from './criteria';
 import { fillingCircuits } from './path-step';
 import { prechargeDefaults } from './precharge';
 import { capacitanceOf, chosenResistor, packHighest, readLoad } from './places';
@@ -42,30 +42,36 @@ function chooseInputs(subject: string, read: Reader, chosen: PartOf<'resistor'> 
   return inputs;
 }
 
-/** The first of the ranking beside the chosen one. */
-export function resistorReplacements(
+/** Resistors that could take the place of the chosen one, ranked when somebody looks. */
+export function resistorRanking(
   subject: string,
   read: Reader,
   chosen: PartOf<'resistor'>,
-): Suggestion[] {
-  const { result } = chooseInputs(subject, read, chosen).run(prechargeChooseOnBus);
-  return suggestionsOf(
-    (result?.ranked ?? []).filter(({ partId }) => partId !== partKey(chosen)),
-    read,
-  ).slice(0, 4);
+  place: ResistorPlace,
+): Ranking {
+  const inputs = chooseInputs(subject, read, chosen);
+  const parts = read.parts('resistor');
+  const key = partKey(chosen);
+  return () => {
+    const { result } = inputs.run(prechargeChooseOnBus);
+    const others = (result?.ranked ?? []).filter(({ partId }) => partId !== key);
+    return {
+      suggestions: suggestionsOf(others, parts).slice(0, 4),
+      ...(result !== null && { needs: resistorNeeds(place, result.idealResistanceOhm) }),
+    };
+  };
 }
 
-const suggestionsOf = (ranked: readonly RankedResistor[], read: Reader): Suggestion[] =>
+const suggestionsOf = (
+  ranked: readonly RankedResistor[],
+  parts: readonly PartOf<'resistor'>[],
+): Suggestion[] =>
   ranked.map(({ partId, fits, reasons }) => ({
     partKey: partId,
-    label: read.parts('resistor').find((part) => partKey(part) === partId)?.label ?? partId,
+    label: parts.find((part) => partKey(part) === partId)?.label ?? partId,
     fits,
     reasons,
   }));
-
-/** The resistance for the wanted time; null while there is none. */
-export const idealOf = (subject: string, read: Reader, chosen: PartOf<'resistor'>): number | null =>
-  chooseInputs(subject, read, chosen).run(prechargeChooseOnBus).result?.idealResistanceOhm ?? null;
 
 /** The ranking behind the choice, for the station's list. */
 export const choiceStep: StepDefinition = {
@@ -89,7 +95,7 @@ export const choiceStep: StepDefinition = {
       [{ label: 'resistors of the library', value: ranked.length, unit: '' }],
       nothing
         ? {
-            suggestions: suggestionsOf(ranked, read).slice(0, 4),
+            suggestions: suggestionsOf(ranked, read.parts('resistor')).slice(0, 4),
             advice: adviceOf(resistorNeeds(run.input!, run.result.idealResistanceOhm)),
           }
         : {},

@@ -1,9 +1,9 @@
 import { partKey } from '../parts';
 import { criteriaChecks, Inputs, judge, type StepDefinition } from '../step';
 import { busOf, prechargedCircuits } from './bus-step';
-import { idealOf, resistorReplacements } from './choice-step';
+import { resistorRanking } from './choice-step';
 import { closingFigures } from './closing';
-import { resistorCriteria, resistorNeeds, type ResistorPlace } from './criteria';
+import { resistorCriteria, type ResistorPlace } from './criteria';
 import { inrushLoopOf, pathOf } from './path-step';
 import { capacitanceOf, chosenResistor, packHighest, readLoad } from './places';
 import { precharge, type PrechargeInput } from './precharge';
@@ -83,11 +83,7 @@ export const runStep: StepDefinition = {
             subjects: [subject],
             partKey: partKey(resistor!),
             label: resistor!.label,
-            suggestions: () => resistorReplacements(subject, read, resistor!),
-            needs: () => {
-              const ideal = idealOf(subject, read, resistor!);
-              return ideal === null ? [] : resistorNeeds(place!, ideal);
-            },
+            replacements: () => resistorRanking(subject, read, resistor!, place!),
           })),
       judgeTimer(subject, read, run.input, [...run.gaps, ...inrush.gaps], inrush.loop),
       ...judgeActive(subject, read, bus, run.input, run.gaps),

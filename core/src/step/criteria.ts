@@ -1,6 +1,6 @@
-import { gradeRank, type CheckValue, type Rule, type Suggestion } from '../finding';
-import type { Check, Gap } from '../figure';
-import { judge } from './inputs';
+import { gradeRank, type CheckValue, type Rule } from '../finding';
+import type { Check, Gap, RaisedCheck } from '../figure';
+import { judge, ranked, type Ranking } from './judge';
 
 /**
  * One thing that a part is held against in its place. Rankings, tables and findings all read the same list, so that
@@ -24,10 +24,6 @@ export interface Criterion {
 export const problemsOf = (criteria: readonly Criterion[]): string[] =>
   criteria.flatMap(({ problem }) => (problem === null ? [] : [problem]));
 
-/** What a fitting part needs, where the library has none. */
-export const adviceOf = (needs: readonly string[]) =>
-  `Nothing in the library fits: here it takes ${needs.join(', ')}.`;
-
 /** The chosen part that its criteria are about. */
 export interface Judged {
   subjects: string[];
@@ -36,10 +32,8 @@ export interface Judged {
   label: string;
   /** What keeps all of them from being judged. */
   gaps?: Gap[];
-  /** Replacements; asked for only when something fails. */
-  suggestions?: () => Suggestion[];
-  /** What a fitting part needs, in numbers; said where none of the replacements fits. */
-  needs?: () => string[];
+  /** Asked for only when something fails: reads what a ranking of replacements takes, and gives the ranking. */
+  replacements?: () => Ranking;
 }
 
 /**
@@ -47,44 +41,36 @@ export interface Judged {
  * that fail.
  */
 export function criteriaChecks(criteria: readonly Criterion[], part: Judged): Check[] {
-  const { subjects, partKey, label, gaps = [] } = part;
-  const failing = gaps.length > 0 ? [] : criteria.filter((one) => one.problem !== null && !one.gaps?.length);
-  const gravest = failing.reduce<Criterion | null>(
-    (most, one) => (most === null || gradeRank[one.rule.grade] < gradeRank[most.rule.grade] ? one : most),
-    null,
+  const { subjects, partKey, label, gaps = [], replacements } = part;
+  const checks = criteria.map(({ rule, problem, sentence, values, gaps: own = [], with: others = [] }) =>
+    judge(
+      rule,
+      subjects,
+      gaps.length > 0 ? gaps : own,
+      problem === null ? null : (sentence ?? `${label} ${problem}.`),
+      values,
+      { parts: [partKey, ...others] },
+    ),
   );
-  const replacements = gravest === null ? [] : (part.suggestions?.() ?? []);
-  const nothing = gravest !== null && replacements.every(({ fits }) => !fits);
-  const needs = nothing ? (part.needs?.() ?? []) : [];
-  return criteria.map((criterion) => {
-    const { rule, problem, sentence, values } = criterion;
-    const ofAll = gaps.length > 0 ? gaps : (criterion.gaps ?? []);
-    const first = criterion === gravest;
-    const said = problem === null ? null : (sentence ?? `${label} ${problem}.`);
-    return judge(rule, subjects, ofAll, said, values, {
-      suggestions: first ? replacements : [],
-      parts: [partKey, ...(criterion.with ?? [])],
-      ...(first && needs.length > 0 && { advice: adviceOf(needs) }),
-    });
-  });
+  return replacements === undefined ? checks : withReplacements(checks, replacements);
 }
 
-/** Puts replacements under the gravest of the checks that are raised; they are asked for only then. */
-export function withReplacements(
-  checks: readonly Check[],
-  find: () => { suggestions: Suggestion[]; needs: string[] },
-): Check[] {
-  const gravest = checks.reduce<Check | null>(
+/**
+ * Puts replacements under the gravest of the checks that are raised.
+ *
+ * @param prepare reads what the ranking takes; called only when something is raised
+ */
+export function withReplacements(checks: readonly Check[], prepare: () => Ranking): Check[] {
+  const gravest = checks.reduce<RaisedCheck | null>(
     (most, one) =>
       one.state === 'raised' &&
-      (most === null || gradeRank[one.rule.grade] < gradeRank[most.rule.grade]) &&
-      one.grade !== 'note'
+      one.grade !== 'note' &&
+      (most === null || gradeRank[one.grade] < gradeRank[most.grade])
         ? one
         : most,
     null,
   );
   if (gravest === null) return [...checks];
-  const { suggestions, needs } = find();
-  const advice = suggestions.every(({ fits }) => !fits) && needs.length > 0 ? adviceOf(needs) : null;
-  return checks.map((check) => (check === gravest ? { ...check, suggestions, advice } : check)) as Check[];
+  const ranking = prepare();
+  return checks.map((check) => (check === gravest ? ranked({ ...gravest }, ranking) : check));
 }

@@ -168,6 +168,7 @@ class Pass {
   private readerFor(node: Node): Reader {
     return {
       at: (...path: string[]) => {
+        this.readsNow(node);
         let value: unknown = this.design;
         let place = '';
         for (const key of path) {
@@ -178,22 +179,30 @@ class Pass {
         return this.memory.views.of(value, place, path.length) as never;
       },
       figure: (id) => {
+        this.readsNow(node);
         const figure = this.figureOf(id);
         node.figures.push({ id, value: figure.value, gaps: figure.gaps } satisfies FigureRead);
         return figure;
       },
       shared: <T>(view: SharedView<T>) => {
+        this.readsNow(node);
         const value = this.sharedOf(view);
         node.shared.push({ view, value });
         return value as T;
       },
       parts: (kind) => {
+        this.readsNow(node);
         const list = this.library.of(kind);
         this.memory.lists.set(kind, list);
         node.lists.add(kind);
         return list;
       },
     };
+  }
+
+  /** What is read later is read of a design that may be gone, and nobody notes it. */
+  private readsNow(node: Node): void {
+    if (this.memory.reading.at(-1) !== node) throw new Error(`${node.key} reads when it is not its turn`);
   }
 
   private sharedOf(view: SharedView<unknown>): unknown {

@@ -1,12 +1,7 @@
-export {
-  adviceOf,
-  criteriaChecks,
-  problemsOf,
-  withReplacements,
-  type Criterion,
-  type Judged,
-} from './criteria';
+export { criteriaChecks, problemsOf, withReplacements, type Criterion, type Judged } from './criteria';
 export { type Evaluation } from './evaluation';
 export { Evaluator } from './evaluator';
-export { gapsBehind, Inputs, judge, Run, type FigureShape, type Verdict } from './inputs';
+export { Inputs } from './inputs';
+export { adviceOf, gapsBehind, judge, type Ranking, type Replacements, type Verdict } from './judge';
 export type { Reader, SharedView, StepDefinition, StepOutput } from './reader';
+export { Run, type FigureShape } from './run';

@@ -125,7 +125,10 @@ describe('the evaluator', () => {
     evaluator.evaluate(longer);
     expect([made, one.runs()]).toEqual([1, 1]);
     // Another role of the same kind: made again, found equal.
-    const again = edit(longer, (draft) => void (draft.circuits['circuit-main'] = { tag: 'M', role: 'main' }))!;
+    const again = edit(
+      longer,
+      (draft) => void (draft.circuits['circuit-main'] = { tag: 'M', role: 'main' }),
+    )!;
     evaluator.evaluate(again.design);
     expect([one.runs(), other.runs()]).toEqual([1, 1]);
     const branch = edit(longer, (draft) => void (draft.circuits['circuit-main']!.role = 'branch'))!.design;

@@ -8,10 +8,13 @@ const told = (place: string) => place.replaceAll('\u0001', '/');
 const differences = (was: unknown, is: unknown) => [...changedPlaces(was, is)].map(told).sort();
 
 describe('places at which two trees differ', () => {
-  const was = freeze({ pack: { peakA: 3 }, circuits: { a: { lengthM: 1, load: [[1, 2]] }, b: { lengthM: 2 } } }, true);
+  const was = freeze(
+    { pack: { peakA: 3 }, circuits: { a: { lengthM: 1, load: [[1, 2]] }, b: { lengthM: 2 } } },
+    true,
+  );
 
   test('a field, by its place; nothing when all is equal', () => {
-    expect(differences(was, (JSON.parse(JSON.stringify(was)) as typeof was))).toEqual([]);
+    expect(differences(was, JSON.parse(JSON.stringify(was)) as typeof was)).toEqual([]);
     expect(differences(was, { ...was, pack: { peakA: 4 } })).toEqual(['pack/peakA']);
     const circuits = { ...was.circuits, a: { lengthM: 1, load: [[1, 3]] } };
     expect(differences(was, { ...was, circuits })).toEqual(['circuits/a/load']);
@@ -79,7 +82,7 @@ describe('what is made again', () => {
     const made = keptWhereEqual(before, { a: { x: [1, 2] }, b: { y: 2 } });
     expect(made.a).toBe(before.a);
     expect(made.b).toEqual({ y: 2 });
-    expect(keptWhereEqual(before, (JSON.parse(JSON.stringify(before)) as typeof before))).toBe(before);
+    expect(keptWhereEqual(before, JSON.parse(JSON.stringify(before)) as typeof before)).toBe(before);
   });
 
   test('writes nothing into what is frozen', () => {
