@@ -35,6 +35,25 @@ describe('saving changes', () => {
     expect((await request(bench.app).get(`/api/jobs/${job}/changes`)).body).toHaveLength(1);
   });
 
+  test('changes are read in pages, the newest first; a page asked for wrongly is named', async () => {
+    for (let i = 0; i < 5; i += 1) await send(changeOf(design, i, `${job}-${i}`, speed(61 + i)));
+    const page = async (query: string) =>
+      (await request(bench.app).get(`/api/jobs/${job}/changes${query}`)).body as { version: number }[];
+    const versions = async (query: string) => (await page(query)).map(({ version }) => version);
+    expect(await versions('')).toEqual([5, 4, 3, 2, 1]);
+    expect(await versions('?limit=2')).toEqual([5, 4]);
+    expect(await versions('?limit=2&before=4')).toEqual([3, 2]);
+    expect(await versions('?before=1')).toEqual([]);
+    for (const [query, path] of [
+      ['limit=1001', 'limit'],
+      ['before=x', 'before'],
+      ['limit=0', 'limit'],
+    ]) {
+      const { status, body } = await request(bench.app).get(`/api/jobs/${job}/changes?${query}`);
+      expect([status, body.error.issues[0].path]).toEqual([422, path]);
+    }
+  });
+
   test('two changes that do not touch the same place merge', async () => {
     await send(changeOf(design, 0, `${job}-a`, speed(70)));
     const { status, body } = await send(changeOf(design, 0, `${job}-b`, range(90)));

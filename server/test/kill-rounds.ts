@@ -109,7 +109,15 @@ export async function runKillRounds(
   const { child, url } = await start();
   const get = async <T>(path: string) =>
     (await (await fetch(url + path, { headers: { cookie } })).json()) as T;
-  const ids = (await get<{ id: string }[]>('/api/jobs/job-kill/changes')).map(({ id }) => id);
+  const ids: string[] = [];
+  for (let before = ''; ;) {
+    const changes = await get<{ id: string; version: number }[]>(
+      `/api/jobs/job-kill/changes?limit=1000${before}`,
+    );
+    if (changes.length === 0) break;
+    ids.push(...changes.map(({ id }) => id));
+    before = `&before=${changes.at(-1)!.version}`;
+  }
   for (let before = ''; ;) {
     const { entries } = await get<{ entries: { id: string; seq: number }[] }>(
       `/api/jobs/job-kill/entries?limit=1000${before}`,

@@ -4,7 +4,7 @@ import { starterParts, type PartKind, type PartsList } from '../parts';
 import { emptyEvaluation, patched, type Evaluation } from './evaluation';
 import { Graph, sharedKey, type FigureRead, type Node } from './graph';
 import { keptWhereEqual } from './kept';
-import { changedPlaces, placeUnder } from './places';
+import { changedPlaces, type Place } from './places';
 import {
   unchangedFigure,
   type Figures,
@@ -49,8 +49,11 @@ export class Evaluator {
 /** What is kept from one design to the next. */
 class Memory {
   readonly graph = new Graph();
+  /** What is being computed, the innermost last. */
   readonly reading: Node[] = [];
-  readonly views = new Views((place) => this.reading.at(-1)?.places.add(place));
+  /** The places of the innermost. */
+  noted: Set<Place> | undefined;
+  readonly views = new Views((place) => this.noted?.add(place));
   readonly lists = new Map<PartKind, readonly unknown[]>();
   /** Of each step, by its id. */
   readonly subjects = new Map<string, Set<string>>();
@@ -146,19 +149,29 @@ class Pass {
 
   /** Whether every figure it read is still what it was. */
   private stands(node: Node): boolean {
-    this.memory.reading.push(node);
+    this.enter(node);
     const same =
       node.shared.every(({ view, value }) => this.sharedOf(view) === value) &&
       node.figures.every((read) => unchangedFigure(read, this.figureOf(read.id)));
-    this.memory.reading.pop();
+    this.leave();
     return same;
   }
 
   private reading<T>(node: Node, run: () => T): T {
-    this.memory.reading.push(node);
+    this.enter(node);
     const found = run();
-    this.memory.reading.pop();
+    this.leave();
     return found;
+  }
+
+  private enter(node: Node): void {
+    this.memory.reading.push(node);
+    this.memory.noted = node.places;
+  }
+
+  private leave(): void {
+    this.memory.reading.pop();
+    this.memory.noted = this.memory.reading.at(-1)?.places;
   }
 
   private root(): Design {
@@ -169,14 +182,9 @@ class Pass {
     return {
       at: (...path: string[]) => {
         this.readsNow(node);
-        let value: unknown = this.design;
-        let place = '';
-        for (const key of path) {
-          place = placeUnder(place, key);
-          value = (value as Readonly<Record<string, unknown>> | undefined)?.[key];
-          node.places.add(place);
-        }
-        return this.memory.views.of(value, place, path.length) as never;
+        let value: unknown = this.root();
+        for (const key of path) value = (value as Readonly<Record<string, unknown>> | undefined)?.[key];
+        return value as never;
       },
       figure: (id) => {
         this.readsNow(node);

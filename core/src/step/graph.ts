@@ -36,15 +36,17 @@ export class Graph {
   private readonly ofList = new Map<PartKind, Set<string>>();
   /** By the node whose figures were read, whether it is there or not. */
   private readonly ofNode = new Map<string, Set<string>>();
+  /** What is being computed again. */
+  private readonly before = new Map<string, Node>();
 
   get(key: string): Node | undefined {
     return this.nodes.get(key);
   }
 
-  /** A node that has read nothing yet, in place of what was there. */
+  /** A node that has read nothing yet, in place of what was there: that stays indexed until this one is. */
   add(key: string): Node {
     const before = this.nodes.get(key);
-    if (before !== undefined) this.remove(before);
+    if (before !== undefined) this.before.set(key, before);
     const node: Node = {
       key,
       places: new Set(),
@@ -57,20 +59,22 @@ export class Graph {
     return node;
   }
 
-  /** Takes up what a node has read. */
+  /** Takes up what a node has read. It mostly reads what it read before: only the difference is written. */
   index(node: Node): void {
-    for (const place of node.places) addTo(this.atPlace, place, node.key);
-    for (const kind of node.lists) addTo(this.ofList, kind, node.key);
-    for (const { id } of node.figures) addTo(this.ofNode, nodeOf(id), node.key);
-    for (const { view } of node.shared) addTo(this.ofNode, sharedKey(view.id), node.key);
+    const before = this.before.get(node.key) ?? null;
+    this.before.delete(node.key);
+    const { key } = node;
+    exchange(this.atPlace, key, before?.places, node.places);
+    exchange(this.ofList, key, before?.lists, node.lists);
+    exchange(this.ofNode, key, before === null ? undefined : readNodes(before), readNodes(node));
   }
 
   remove(node: Node): void {
-    this.nodes.delete(node.key);
-    for (const place of node.places) this.atPlace.get(place)?.delete(node.key);
-    for (const kind of node.lists) this.ofList.get(kind)?.delete(node.key);
-    for (const { id } of node.figures) this.ofNode.get(nodeOf(id))?.delete(node.key);
-    for (const { view } of node.shared) this.ofNode.get(sharedKey(view.id))?.delete(node.key);
+    const { key } = node;
+    this.nodes.delete(key);
+    exchange(this.atPlace, key, node.places, none);
+    exchange(this.ofList, key, node.lists, none);
+    exchange(this.ofNode, key, readNodes(node), none);
   }
 
   readersOf(places: Iterable<Place>, kinds: readonly PartKind[]): Set<string> {
@@ -94,8 +98,29 @@ export const sharedKey = (view: string) => `shared ${view}`;
 /** The node that makes a figure. */
 const nodeOf = (id: FigureId) => id.slice(0, id.lastIndexOf(':'));
 
-function addTo<K>(index: Map<K, Set<string>>, at: K, key: string): void {
-  const known = index.get(at);
-  if (known === undefined) index.set(at, new Set([key]));
-  else known.add(key);
+/** The nodes whose figures, or values, it read. */
+const readNodes = ({ figures, shared }: Node): Set<string> =>
+  new Set([...figures.map(({ id }) => nodeOf(id)), ...shared.map(({ view }) => sharedKey(view.id))]);
+
+const none: ReadonlySet<never> = new Set();
+
+/** Puts a reader where it reads now, and takes it away where it no longer does. */
+function exchange<K>(
+  index: Map<K, Set<string>>,
+  key: string,
+  before: ReadonlySet<K> = none,
+  now: ReadonlySet<K> = none,
+): void {
+  for (const at of before) {
+    if (now.has(at)) continue;
+    const readers = index.get(at);
+    readers?.delete(key);
+    if (readers?.size === 0) index.delete(at);
+  }
+  for (const at of now) {
+    if (before.has(at)) continue;
+    const readers = index.get(at);
+    if (readers === undefined) index.set(at, new Set([key]));
+    else readers.add(key);
+  }
 }

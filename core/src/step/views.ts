@@ -29,10 +29,17 @@ export class Views {
   }
 
   private make(raw: Readonly<Record<string, unknown>>, place: Place, depth: number): object {
-    const read = (key: string) => {
-      const at = placeUnder(place, key);
-      this.note(at);
-      return this.of(raw[key], at, depth + 1);
+    // Made once: a field is read by many steps, and again after each edit elsewhere.
+    const fields = new Map<string, { at: Place; shown: unknown }>();
+    const field = (key: string) => {
+      let known = fields.get(key);
+      if (known === undefined) {
+        const at = placeUnder(place, key);
+        known = { at, shown: this.of(raw[key], at, depth + 1) };
+        fields.set(key, known);
+      }
+      this.note(known.at);
+      return known.shown;
     };
     const list = keysOf(place);
     // The target is empty, so that a frozen design does not bind what the view may show.
@@ -41,10 +48,10 @@ export class Views {
       {
         get: (_target, key) =>
           typeof key === 'string' && (Object.hasOwn(raw, key) || !(key in raw))
-            ? read(key)
+            ? field(key)
             : (Reflect.get(raw, key) as unknown),
         has: (_target, key) => {
-          if (typeof key === 'string') this.note(placeUnder(place, key));
+          if (typeof key === 'string') field(key);
           return key in raw;
         },
         ownKeys: () => {
@@ -53,7 +60,7 @@ export class Views {
         },
         getOwnPropertyDescriptor: (_target, key) => {
           if (typeof key !== 'string') return undefined;
-          const value = read(key);
+          const value = field(key);
           return Object.hasOwn(raw, key)
             ? { value, enumerable: true, configurable: true, writable: true }
             : undefined;

@@ -93,7 +93,7 @@ async function change(
   line: Extract<StoryLine, { change: unknown }>,
 ): Promise<void> {
   const job = await rooms.jobs.get(jobId);
-  if ((await rooms.changes.list(jobId)).some((saved) => saved.id === id)) return;
+  if ((await rooms.changes.known(jobId, id)) !== null) return;
   const edited = edit(job.design, (draft) => line.change(draft as Design));
   if (edited === null) throw new Error(`the demo's change “${line.label}” changes nothing`);
   const { forward, inverse } = edited;

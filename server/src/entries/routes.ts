@@ -1,24 +1,8 @@
-import { invalidInput } from '../http/errors';
+import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import { judgeRequest } from './judge';
-import type { PageRequest } from './ledger';
 import { entryDoor, type EntryRequest } from './request';
-
-/** Most entries of one page. */
-const mostPerPage = 1000;
-
-function pageOf({ before, limit, kind = null, subject = null }: Record<string, string | null>): PageRequest {
-  const whole = (text: string | null | undefined, path: string, most: number, otherwise: number) => {
-    if (text === undefined || text === null) return otherwise;
-    const value = /^\d{1,10}$/.test(text) ? Number(text) : NaN;
-    if (!(value >= 1 && value <= most))
-      throw invalidInput([{ path, message: `must be a whole number from 1 to ${most}` }]);
-    return value;
-  };
-  const at = whole(before, 'before', 2_147_483_647, 0);
-  return { before: at === 0 ? null : at, limit: whole(limit, 'limit', mostPerPage, 200), kind, subject };
-}
 
 /** The record of a job: read, append, verify. */
 export function entryRoutes({
@@ -36,7 +20,10 @@ export function entryRoutes({
       method: 'get',
       path: '/jobs/:job/entries',
       role: 'witness',
-      handle: ({ params, query }) => ledger.page(params.job!, pageOf(query)),
+      handle: ({ params, query }) => {
+        const { kind = null, subject = null } = query;
+        return ledger.page(params.job!, { ...pageOf(query), kind, subject });
+      },
     }),
     route({
       method: 'get',

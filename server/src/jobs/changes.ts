@@ -117,11 +117,13 @@ export class Changes {
     });
   }
 
-  async list(jobId: string): Promise<SavedChange[]> {
+  /** The newest first, or those before a version: `limit` of them at most. */
+  async list(jobId: string, before: number | null, limit: number): Promise<SavedChange[]> {
     await this.jobs.get(jobId);
-    const rows = await this.database.query<ChangeRow>(
-      'SELECT * FROM changes WHERE job_id = $1 ORDER BY version DESC LIMIT 2000',
-      [jobId],
+    const rows = await this.database.query<Omit<ChangeRow, 'forward' | 'inverse'>>(
+      `SELECT version, id, base, label, author, made_at, saved_at FROM changes
+       WHERE job_id = $1 AND version < $2 ORDER BY version DESC LIMIT $3`,
+      [jobId, before ?? 2_147_483_647, limit],
     );
     return rows.map(({ version, id, base, label, author, made_at, saved_at }) => ({
       version,
@@ -155,7 +157,7 @@ export class Changes {
     return differences(await this.at(jobId, from), await this.at(jobId, to));
   }
 
-  private async known(jobId: string, id: string, db: Queryable): Promise<number | null> {
+  async known(jobId: string, id: string, db: Queryable = this.database): Promise<number | null> {
     const rows = await db.query<{ version: number; job_id: string }>(
       'SELECT version, job_id FROM changes WHERE id = $1',
       [id],

@@ -1,5 +1,6 @@
 import { list, number, record, text, type DoorRules } from '@torvek/core/calculator';
 import { HttpError } from '../http/errors';
+import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import type { ChangeRequest } from './changes';
@@ -78,7 +79,10 @@ export function jobRoutes({
       method: 'get',
       path: '/jobs/:job/changes',
       role: 'witness',
-      handle: ({ params }) => changes.list(params.job!),
+      handle: ({ params, query }) => {
+        const { before, limit } = pageOf(query);
+        return changes.list(params.job!, before, limit);
+      },
     }),
     route({
       method: 'get',

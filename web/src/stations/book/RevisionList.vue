@@ -27,9 +27,9 @@ const from = ref(0);
 const to = ref(0);
 const found = ref<Difference[] | null>(null);
 const problem = ref<string | null>(null);
-const most = 25;
-const all = ref(false);
-const shown = computed(() => (all.value ? (changes.value ?? []) : (changes.value ?? []).slice(0, most)));
+/** Of one page. */
+const most = 50;
+const earliest = computed(() => changes.value?.at(-1)?.version ?? 1);
 /** What can be compared: releases by their number, and every version. */
 const versions = computed(() => {
   const all = [...(changes.value ?? []).map(({ version }) => version), 0];
@@ -43,12 +43,24 @@ const versions = computed(() => {
 async function load(): Promise<void> {
   try {
     [changes.value, releases.value] = await Promise.all([
-      api.get<SavedChange[]>(`/jobs/${job.id}/changes`),
+      api.get<SavedChange[]>(`/jobs/${job.id}/changes?limit=${most}`),
       api.get<Release[]>(`/jobs/${job.id}/releases`),
     ]);
     problem.value = null;
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'the versions cannot be read';
+  }
+}
+
+async function earlier(): Promise<void> {
+  const { id } = job;
+  try {
+    const page = await api.get<SavedChange[]>(`/jobs/${id}/changes?limit=${most}&before=${earliest.value}`);
+    // Another job may be open by now, or the list may have been read anew.
+    if (job.id === id && page[0]?.version === earliest.value - 1)
+      changes.value = [...changes.value!, ...page];
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : 'the earlier versions cannot be read';
   }
 }
 
@@ -116,14 +128,14 @@ const when = (instant: string) =>
       </template>
     </div>
     <ol class="versions">
-      <li v-for="change in shown" :key="change.version">
+      <li v-for="change in changes ?? []" :key="change.version">
         <b>{{ change.version }}</b> <span>{{ change.label }}</span>
         <small class="soft">{{ change.by }}, {{ when(change.savedAt) }}</small>
       </li>
-      <li v-if="changes !== null"><b>0</b> <span>as first made</span></li>
+      <li v-if="changes !== null && earliest === 1"><b>0</b> <span>as first made</span></li>
     </ol>
-    <BButton v-if="(changes?.length ?? 0) > most && !all" size="sm" variant="light" @click="all = true"
-      >all {{ changes!.length }}</BButton
+    <BButton v-if="earliest > 1" size="sm" variant="light" @click="earlier"
+      >earlier ones, {{ earliest - 1 }} more</BButton
     >
   </div>
 </template>
