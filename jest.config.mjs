@@ -26,6 +26,7 @@ export default {
     {
       ...project('server', ['<rootDir>/server']),
       globalSetup: '<rootDir>/server/test/template-database.ts',
+      globalTeardown: '<rootDir>/server/test/close-engines.mjs',
       testEnvironment: '<rootDir>/server/test/environment.mjs',
     },
     project('web', ['<rootDir>/web/src']),

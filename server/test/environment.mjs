@@ -6,6 +6,9 @@ import { TestEnvironment } from 'jest-environment-node';
 /** Engines that wait for the next test of this worker: starting one takes longer than most tests. */
 const idle = [];
 
+/** Closes them: a run within one process ends only then. */
+export const closeIdle = () => Promise.all(idle.splice(0).map((lite) => lite.close()));
+
 /**
  * Node, with a pool of embedded database engines that outlives a test file. Who takes one gets it as the last one left it, and
  * empties it (`freshDatabase` in bench-room.ts does).
