@@ -1,5 +1,5 @@
 import type { Check, Figure, FigureId } from '../figure';
-import type { Graph } from './graph';
+import type { Node } from './graph';
 import type { StepOutput } from './reader';
 
 /** Everything that follows from a design. */
@@ -16,30 +16,24 @@ export const emptyEvaluation = (): Evaluation => ({ figures: {}, checks: [], run
 /**
  * The last evaluation with the output of some nodes in place of what they gave before; it is left as it was.
  *
- * @param replaced what each of these gave before, by its key
+ * @param replaced the nodes, with what each gave before
  */
-export function patched(
-  last: Evaluation,
-  replaced: ReadonlyMap<string, StepOutput>,
-  graph: Graph,
-): Evaluation {
+export function patched(last: Evaluation, replaced: ReadonlyMap<Node, StepOutput>): Evaluation {
   if (replaced.size === 0) return last;
   const figures = { ...last.figures };
   const runs = { ...last.runs };
   const gone = new Set<Check>();
   const come: Check[] = [];
-  for (const [key, before] of replaced) {
-    const now = graph.get(key)?.output;
-    for (const { id } of before.figures) if (now === undefined) delete figures[id];
-    if (now !== undefined && before.figures.length > 0) {
-      const kept = new Set(now.figures.map(({ id }) => id));
-      for (const { id } of before.figures) if (!kept.has(id)) delete figures[id];
-    }
-    for (const figure of now?.figures ?? []) figures[figure.id] = figure;
+  for (const [{ key, output }, before] of replaced) {
+    before.figures.forEach(({ id }, i) => {
+      // A step nearly always gives the same figures in the same order.
+      if (output.figures[i]?.id !== id) delete figures[id];
+    });
+    for (const figure of output.figures) figures[figure.id] = figure;
     for (const check of before.checks) gone.add(check);
-    come.push(...(now?.checks ?? []));
-    if (now?.run !== undefined) runs[key] = now.run;
-    else delete runs[key];
+    for (const check of output.checks) come.push(check);
+    if (output.run !== undefined) runs[key] = output.run;
+    else if (before.run !== undefined) delete runs[key];
   }
   return { figures, checks: merged(last.checks, gone, come.sort(byKey)), runs };
 }

@@ -1,19 +1,18 @@
 import type { Design } from '../document';
-import type { FigureId } from '../figure';
+import type { Figure, FigureId } from '../figure';
 import { starterParts, type PartKind, type PartsList } from '../parts';
 import { emptyEvaluation, patched, type Evaluation } from './evaluation';
-import { Graph, sharedKey, type FigureRead, type Node } from './graph';
+import { behind, Node, nothing } from './graph';
 import { keptWhereEqual } from './kept';
-import { changedPlaces, type Place } from './places';
+import { Place } from './places';
 import {
   unchangedFigure,
-  type Figures,
   type Reader,
   type SharedView,
   type StepDefinition,
   type StepOutput,
 } from './reader';
-import { Views } from './views';
+import { viewOf, type Noter } from './views';
 
 /**
  * Evaluates designs and remembers, per step and subject, every field and every figure that was read.
@@ -25,11 +24,10 @@ import { Views } from './views';
  * @throws Error naming its members when steps need each other in a circle
  */
 export class Evaluator {
-  private readonly byId: Map<string, StepDefinition>;
-  private memory = new Memory();
+  private memory: Memory;
 
   constructor(private readonly steps: readonly StepDefinition[]) {
-    this.byId = new Map(steps.map((step) => [step.id, step]));
+    this.memory = new Memory(steps);
   }
 
   /**
@@ -37,201 +35,258 @@ export class Evaluator {
    */
   evaluate(design: Design, library: PartsList = starterParts): Evaluation {
     try {
-      return new Pass(this.steps, this.byId, this.memory, design, library).run();
+      return new Pass(this.memory, design, library).run();
     } catch (error) {
       // Half a pass is no memory.
-      this.memory = new Memory();
+      this.memory = new Memory(this.steps);
       throw error;
     }
   }
 }
 
-/** What is kept from one design to the next. */
-class Memory {
-  readonly graph = new Graph();
-  /** What is being computed, the innermost last. */
-  readonly reading: Node[] = [];
-  /** The places of the innermost. */
-  noted: Set<Place> | undefined;
-  readonly views = new Views((place) => this.noted?.add(place));
-  readonly lists = new Map<PartKind, readonly unknown[]>();
-  /** Of each step, by its id. */
-  readonly subjects = new Map<string, Set<string>>();
-  design: Design | null = null;
-  evaluation = emptyEvaluation();
+/** A step with its subjects of now. */
+interface Subjects {
+  step: StepDefinition;
+  /** What reads who they are. */
+  node: Node;
+  of: Map<string, Node>;
 }
 
-const subjectsKey = (step: string) => `subjects of ${step}`;
-const none: StepOutput = { figures: [], checks: [] };
+/** What is kept from one design to the next. */
+class Memory implements Noter {
+  readonly steps: Subjects[];
+  readonly root = new Place<Node>();
+  readonly lists = new Map<PartKind, { list: readonly unknown[]; readers: Set<Node> }>();
+  /** What is being computed, the innermost last. */
+  readonly reading: Reading[] = [];
+  design: Design | null = null;
+  evaluation = emptyEvaluation();
+  passes = 0;
+  private readonly nodes = new Map<string, Node>();
+  private readonly makers = new Map<FigureId, Node>();
+  private now: Reading | null = null;
+  private marks = 0;
+
+  constructor(steps: readonly StepDefinition[]) {
+    this.steps = steps.map((step) => ({ step, node: new Node(`subjects of ${step.id}`), of: new Map() }));
+  }
+
+  node(key: string): Node {
+    let node = this.nodes.get(key);
+    if (node === undefined) {
+      node = new Node(key);
+      this.nodes.set(key, node);
+    }
+    return node;
+  }
+
+  /** The node that makes a figure, or would. */
+  makerOf(id: FigureId): Node {
+    let maker = this.makers.get(id);
+    if (maker === undefined) {
+      maker = this.node(id.slice(0, id.lastIndexOf(':')));
+      this.makers.set(id, maker);
+    }
+    return maker;
+  }
+
+  /** What is read while `run` runs is read by this node. */
+  reads<T>(node: Node, run: () => T): T {
+    this.now = { node, mark: this.mark() };
+    this.reading.push(this.now);
+    const found = run();
+    this.reading.pop();
+    this.now = this.reading.at(-1) ?? null;
+    return found;
+  }
+
+  view(design: Design): Design {
+    return viewOf(design, this.root, this) as Design;
+  }
+
+  note(place: Place<Node>): void {
+    const { now } = this;
+    if (now === null || place.mark === now.mark) return;
+    place.mark = now.mark;
+    now.node.places.push(place);
+  }
+
+  readonly mark = () => (this.marks += 1);
+}
+
+interface Reading {
+  node: Node;
+  /** On the places it read: most fields are read several times in a row. */
+  mark: number;
+}
 
 class Pass {
-  private readonly graph: Graph;
-  /** Of what may have moved: what was found to stand, or has run again. */
-  private readonly settled = new Set<string>();
-  private dirty = new Set<string>();
-  private suspect = new Set<string>();
-  /** What stood before, of the nodes that ran again or are gone. */
-  private readonly replaced = new Map<string, StepOutput>();
+  private readonly number: number;
+  /** What the nodes that ran again, or are gone, gave before. */
+  private readonly replaced = new Map<Node, StepOutput>();
+
+  /**
+   * From nothing, all steps run, and noting each field takes half as long again: they note what they asked for as one value.
+   * Those that an edit reaches read field by field from then on.
+   */
+  private readonly first: boolean;
 
   constructor(
-    private readonly steps: readonly StepDefinition[],
-    private readonly byId: ReadonlyMap<string, StepDefinition>,
     private readonly memory: Memory,
     private readonly design: Design,
     private readonly library: PartsList,
   ) {
-    this.graph = memory.graph;
+    this.number = memory.passes += 1;
+    this.first = memory.design === null;
   }
 
   run(): Evaluation {
-    const { memory, graph } = this;
-    this.dirty = graph.readersOf(
-      memory.design === null ? [] : changedPlaces(memory.design, this.design),
-      [...memory.lists].flatMap(([kind, list]) => (this.library.of(kind) === list ? [] : [kind])),
-    );
+    const { memory } = this;
+    const dirty = this.changed();
+    for (const node of dirty) node.dirty = true;
     memory.design = this.design;
-    this.takeSubjects();
-    this.suspect = graph.behind(this.dirty);
-    for (const step of this.steps) {
-      for (const subject of memory.subjects.get(step.id)!) this.ensure(step, subject);
-    }
-    memory.evaluation = patched(memory.evaluation, this.replaced, graph);
+    for (const node of this.takeSubjects()) dirty.add(node);
+    const suspects = behind(dirty);
+    for (const node of suspects) node.suspectIn = this.number;
+    for (const node of suspects) if (node.step !== null) this.ensure(node, node.step);
+    memory.evaluation = patched(memory.evaluation, this.replaced);
     return memory.evaluation;
   }
 
-  /** Who each step is about: new ones are made and run, those that went are forgotten. */
-  private takeSubjects(): void {
-    const { memory, graph } = this;
-    for (const step of this.steps) {
-      const key = subjectsKey(step.id);
-      const known = memory.subjects.get(step.id);
-      if (known !== undefined && !this.dirty.has(key)) continue;
-      const node = graph.add(key);
-      const found = new Set(this.reading(node, () => step.subjects(this.root())));
-      graph.index(node);
-      memory.subjects.set(step.id, found);
-      for (const subject of known ?? []) if (!found.has(subject)) this.forget(`${step.id}:${subject}`);
-      for (const subject of found) if (known?.has(subject) !== true) this.dirty.add(`${step.id}:${subject}`);
+  /** Whoever read where something differs now. */
+  private changed(): Set<Node> {
+    const { design, root, lists } = this.memory;
+    const found = new Set<Node>();
+    if (design !== null) root.changed(design, this.design, found);
+    for (const [kind, { list, readers }] of lists) {
+      if (this.library.of(kind) !== list) for (const node of readers) found.add(node);
     }
+    return found;
   }
 
-  private forget(key: string): void {
-    const node = this.graph.get(key);
-    if (node === undefined) return;
-    this.replaced.set(key, node.output);
-    this.graph.remove(node);
-    // Whoever read its figures looks again, and finds them gone.
-    this.dirty.add(key);
+  /**
+   * Who each step is about: new ones are made, those that went are forgotten.
+   *
+   * @returns both
+   */
+  private takeSubjects(): Node[] {
+    const { memory } = this;
+    const moved: Node[] = [];
+    for (const { step, node, of } of memory.steps) {
+      if (!node.dirty) continue;
+      let found: string[] = [];
+      this.again(node, () => (found = step.subjects(memory.view(this.design))));
+      const now = new Set(found);
+      for (const [subject, gone] of of) {
+        if (now.has(subject)) continue;
+        of.delete(subject);
+        this.replaced.set(gone, gone.output);
+        gone.step = null;
+        gone.output = nothing;
+        this.again(gone, () => undefined);
+        moved.push(gone);
+      }
+      for (const subject of now) {
+        if (of.has(subject)) continue;
+        const made = memory.node(`${step.id}:${subject}`);
+        made.step = step;
+        made.subject = subject;
+        made.dirty = true;
+        of.set(subject, made);
+        moved.push(made);
+      }
+    }
+    return moved;
   }
 
-  private ensure(step: StepDefinition, subject: string): Node {
-    const key = `${step.id}:${subject}`;
-    const known = this.graph.get(key);
-    if (known !== undefined && (this.settled.has(key) || !this.suspect.has(key))) return known;
-    const { reading } = this.memory;
-    const circle = reading.findIndex((node) => node.key === key);
+  private ensure(node: Node, step: StepDefinition): void {
+    const { memory, number } = this;
+    if (node.suspectIn !== number || node.settledIn === number) return;
+    const circle = memory.reading.findIndex((reading) => reading.node === node);
     if (circle >= 0) {
-      const members = [...reading.slice(circle).map((node) => node.key), key];
+      const members = [...memory.reading.slice(circle).map((reading) => reading.node.key), node.key];
       throw new Error(`steps need each other: ${members.join(' → ')}`);
     }
-    if (known !== undefined && !this.dirty.has(key) && this.stands(known)) {
-      this.settled.add(key);
-      return known;
+    if (node.dirty || !this.stands(node)) {
+      this.replaced.set(node, node.output);
+      this.again(node, () => (node.output = step.compute(node.subject, this.readerFor(node))));
     }
-    if (known !== undefined) this.replaced.set(key, known.output);
-    else this.replaced.set(key, none);
-    const node = this.graph.add(key);
-    node.output = this.reading(node, () => step.compute(subject, this.readerFor(node)));
-    this.graph.index(node);
-    this.settled.add(key);
-    return node;
+    node.settledIn = number;
   }
 
   /** Whether every figure it read is still what it was. */
   private stands(node: Node): boolean {
-    this.enter(node);
-    const same =
-      node.shared.every(({ view, value }) => this.sharedOf(view) === value) &&
-      node.figures.every((read) => unchangedFigure(read, this.figureOf(read.id)));
-    this.leave();
-    return same;
+    const { shared, figures } = node;
+    return this.memory.reads(
+      node,
+      () =>
+        shared.every(({ from, view, value }) => this.sharedOf(from, view) === value) &&
+        figures.every((read) => unchangedFigure(read, this.figureOf(read.from, read.id))),
+    );
   }
 
-  private reading<T>(node: Node, run: () => T): T {
-    this.enter(node);
-    const found = run();
-    this.leave();
-    return found;
-  }
-
-  private enter(node: Node): void {
-    this.memory.reading.push(node);
-    this.memory.noted = node.places;
-  }
-
-  private leave(): void {
-    this.memory.reading.pop();
-    this.memory.noted = this.memory.reading.at(-1)?.places;
-  }
-
-  private root(): Design {
-    return this.memory.views.of(this.design, '', 0) as Design;
+  private again(node: Node, run: () => void): void {
+    const { memory } = this;
+    node.readAgain(
+      (kind) => memory.lists.get(kind)!.readers,
+      memory.mark,
+      () => memory.reads(node, run),
+    );
   }
 
   private readerFor(node: Node): Reader {
+    const { memory } = this;
+    // What is read later is read of a design that may be gone, and nobody notes it.
+    const inTurn = () => {
+      if (memory.reading.at(-1)?.node !== node) throw new Error(`${node.key} reads when it is not its turn`);
+    };
     return {
       at: (...path: string[]) => {
-        this.readsNow(node);
-        let value: unknown = this.root();
+        inTurn();
+        let value: unknown = this.first ? this.design : memory.view(this.design);
         for (const key of path) value = (value as Readonly<Record<string, unknown>> | undefined)?.[key];
+        if (this.first) memory.note(path.reduce((place, key) => place.at(key), memory.root).whole);
         return value as never;
       },
       figure: (id) => {
-        this.readsNow(node);
-        const figure = this.figureOf(id);
-        node.figures.push({ id, value: figure.value, gaps: figure.gaps } satisfies FigureRead);
+        inTurn();
+        const from = memory.makerOf(id);
+        const figure = this.figureOf(from, id);
+        node.figures.push({ from, id, value: figure.value, gaps: figure.gaps });
         return figure;
       },
       shared: <T>(view: SharedView<T>) => {
-        this.readsNow(node);
-        const value = this.sharedOf(view);
-        node.shared.push({ view, value });
+        inTurn();
+        const from = memory.node(`shared ${view.id}`);
+        const value = this.sharedOf(from, view);
+        node.shared.push({ from, view, value });
         return value as T;
       },
       parts: (kind) => {
-        this.readsNow(node);
+        inTurn();
         const list = this.library.of(kind);
-        this.memory.lists.set(kind, list);
+        const known = memory.lists.get(kind);
+        if (known === undefined) memory.lists.set(kind, { list, readers: new Set() });
+        else known.list = list;
         node.lists.add(kind);
         return list;
       },
     };
   }
 
-  /** What is read later is read of a design that may be gone, and nobody notes it. */
-  private readsNow(node: Node): void {
-    if (this.memory.reading.at(-1) !== node) throw new Error(`${node.key} reads when it is not its turn`);
-  }
-
-  private sharedOf(view: SharedView<unknown>): unknown {
-    const key = sharedKey(view.id);
-    const known = this.graph.get(key);
-    if (known !== undefined && (this.settled.has(key) || !this.dirty.has(key))) return known.value;
-    const node = this.graph.add(key);
-    const made = this.reading(node, () => view.make(this.root()));
-    node.value = known === undefined ? made : keptWhereEqual(known.value, made);
-    this.graph.index(node);
-    this.settled.add(key);
+  private sharedOf(node: Node, view: SharedView<unknown>): unknown {
+    if (node.dirty && node.settledIn !== this.number) {
+      this.again(node, () => {
+        node.value = keptWhereEqual(node.value, view.make(this.memory.view(this.design)));
+      });
+      node.settledIn = this.number;
+    }
     return node.value;
   }
 
-  private figureOf(id: FigureId): Figures[number] {
-    const [stepId = '', subject = ''] = id.split(':');
-    const step = this.byId.get(stepId);
-    const found =
-      step !== undefined && this.memory.subjects.get(stepId)!.has(subject)
-        ? this.ensure(step, subject).output.figures.find((figure) => figure.id === id)
-        : undefined;
+  private figureOf(node: Node, id: FigureId): Figure {
+    if (node.step !== null) this.ensure(node, node.step);
+    const found = node.output.figures.find((figure) => figure.id === id);
     return found ?? { id, label: id, unit: '', value: null, gaps: [], working: [] };
   }
 }

@@ -1,10 +1,11 @@
 import type { Figure, FigureId } from '../figure';
 import type { PartKind } from '../parts';
 import type { Place } from './places';
-import type { SharedView, StepOutput } from './reader';
+import type { SharedView, StepDefinition, StepOutput } from './reader';
 
 /** A figure as it was read. */
 export interface FigureRead {
+  from: Node;
   id: FigureId;
   value: Figure['value'];
   gaps: Figure['gaps'];
@@ -12,115 +13,78 @@ export interface FigureRead {
 
 /** Something made once per design, as it was read. */
 export interface SharedRead {
+  from: Node;
   view: SharedView<unknown>;
   value: unknown;
 }
 
-/** One step for one subject, or a shared view: what it read, and what came out. */
-export interface Node {
-  /** `${step}:${subject}`. */
-  key: string;
-  places: Set<Place>;
-  figures: FigureRead[];
-  shared: SharedRead[];
-  lists: Set<PartKind>;
-  output: StepOutput;
+export const nothing: StepOutput = { figures: [], checks: [] };
+
+/**
+ * One step for one subject, the subjects of a step, or a shared view: what it read, what came out, and who read that. It is
+ * there before it is computed, and after its subject went: whoever reads a figure that nobody makes hears when it is made.
+ */
+export class Node {
+  /** What makes it; null: nobody does now. */
+  step: StepDefinition | null = null;
+  subject = '';
+  output = nothing;
   /** Of a shared view. */
-  value?: unknown;
-}
+  value: unknown;
 
-/** Who read what, both ways round. */
-export class Graph {
-  private readonly nodes = new Map<string, Node>();
-  private readonly atPlace = new Map<Place, Set<string>>();
-  private readonly ofList = new Map<PartKind, Set<string>>();
-  /** By the node whose figures were read, whether it is there or not. */
-  private readonly ofNode = new Map<string, Set<string>>();
-  /** What is being computed again. */
-  private readonly before = new Map<string, Node>();
+  /** Some of them more than once. */
+  places: Place<Node>[] = [];
+  figures: FigureRead[] = [];
+  shared: SharedRead[] = [];
+  lists = new Set<PartKind>();
+  readonly followers = new Set<Node>();
 
-  get(key: string): Node | undefined {
-    return this.nodes.get(key);
-  }
+  /** Something it read itself has moved. */
+  dirty = true;
+  /** The last pass in which it may have to run again, and in which that was settled. */
+  suspectIn = 0;
+  settledIn = 0;
+  private mark = 0;
 
-  /** A node that has read nothing yet, in place of what was there: that stays indexed until this one is. */
-  add(key: string): Node {
-    const before = this.nodes.get(key);
-    if (before !== undefined) this.before.set(key, before);
-    const node: Node = {
-      key,
-      places: new Set(),
-      figures: [],
-      shared: [],
-      lists: new Set(),
-      output: { figures: [], checks: [] },
-    };
-    this.nodes.set(key, node);
-    return node;
-  }
+  /** @param key `${step}:${subject}` */
+  constructor(readonly key: string) {}
 
-  /** Takes up what a node has read. It mostly reads what it read before: only the difference is written. */
-  index(node: Node): void {
-    const before = this.before.get(node.key) ?? null;
-    this.before.delete(node.key);
-    const { key } = node;
-    exchange(this.atPlace, key, before?.places, node.places);
-    exchange(this.ofList, key, before?.lists, node.lists);
-    exchange(this.ofNode, key, before === null ? undefined : readNodes(before), readNodes(node));
-  }
-
-  remove(node: Node): void {
-    const { key } = node;
-    this.nodes.delete(key);
-    exchange(this.atPlace, key, node.places, none);
-    exchange(this.ofList, key, node.lists, none);
-    exchange(this.ofNode, key, readNodes(node), none);
-  }
-
-  readersOf(places: Iterable<Place>, kinds: readonly PartKind[]): Set<string> {
-    const found = new Set<string>();
-    for (const place of places) for (const key of this.atPlace.get(place) ?? []) found.add(key);
-    for (const kind of kinds) for (const key of this.ofList.get(kind) ?? []) found.add(key);
-    return found;
-  }
-
-  /** These nodes and all that follow from them by figures. */
-  behind(keys: ReadonlySet<string>): Set<string> {
-    const found = new Set(keys);
-    // A set takes in what is added while it is walked.
-    for (const key of found) for (const reader of this.ofNode.get(key) ?? []) found.add(reader);
-    return found;
+  /**
+   * Runs it anew and takes up what it reads. It mostly reads what it read before: only the difference is written.
+   *
+   * @param readersOf who reads the parts of a kind
+   * @param mark gives a number that nobody bears yet
+   */
+  readAgain(readersOf: (kind: PartKind) => Set<Node>, mark: () => number, read: () => void): void {
+    const { places, figures, shared } = this;
+    const before = this.lists;
+    this.places = [];
+    this.figures = [];
+    this.shared = [];
+    this.lists = new Set();
+    read();
+    this.dirty = false;
+    const now = mark();
+    for (const place of this.places) {
+      place.mark = now;
+      place.readers.add(this);
+    }
+    for (const place of places) if (place.mark !== now) place.readers.delete(this);
+    for (const { from } of [...this.figures, ...this.shared]) {
+      from.mark = now;
+      from.followers.add(this);
+    }
+    for (const { from } of figures) if (from.mark !== now) from.followers.delete(this);
+    for (const { from } of shared) if (from.mark !== now) from.followers.delete(this);
+    for (const kind of this.lists) readersOf(kind).add(this);
+    for (const kind of before) if (!this.lists.has(kind)) readersOf(kind).delete(this);
   }
 }
 
-export const sharedKey = (view: string) => `shared ${view}`;
-
-/** The node that makes a figure. */
-const nodeOf = (id: FigureId) => id.slice(0, id.lastIndexOf(':'));
-
-/** The nodes whose figures, or values, it read. */
-const readNodes = ({ figures, shared }: Node): Set<string> =>
-  new Set([...figures.map(({ id }) => nodeOf(id)), ...shared.map(({ view }) => sharedKey(view.id))]);
-
-const none: ReadonlySet<never> = new Set();
-
-/** Puts a reader where it reads now, and takes it away where it no longer does. */
-function exchange<K>(
-  index: Map<K, Set<string>>,
-  key: string,
-  before: ReadonlySet<K> = none,
-  now: ReadonlySet<K> = none,
-): void {
-  for (const at of before) {
-    if (now.has(at)) continue;
-    const readers = index.get(at);
-    readers?.delete(key);
-    if (readers?.size === 0) index.delete(at);
-  }
-  for (const at of now) {
-    if (before.has(at)) continue;
-    const readers = index.get(at);
-    if (readers === undefined) index.set(at, new Set([key]));
-    else readers.add(key);
-  }
+/** These nodes and all that follow from them. */
+export function behind(nodes: Iterable<Node>): Set<Node> {
+  const found = new Set(nodes);
+  // A set takes in what is added while it is walked.
+  for (const node of found) for (const reader of node.followers) found.add(reader);
+  return found;
 }

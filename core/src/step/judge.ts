@@ -38,13 +38,12 @@ export function judge(
   values: CheckValue[] = [],
   { suggestions = [], ranking, parts = [], advice = null }: Verdict = {},
 ): Check {
-  const base = { key: checkKey(rule, subjects), rule, subjects };
-  if (gaps.length > 0) return { ...base, state: 'not-checked', gaps: dedupe(gaps) };
-  if (message === null) return { ...base, state: 'clear', values };
-  const check: RaisedCheck = {
-    ...base,
-    ...{ state: 'raised', grade: rule.grade, message, values, parts, suggestions, advice },
-  };
+  const key = checkKey(rule, subjects);
+  if (gaps.length > 0) return { key, rule, subjects, state: 'not-checked', gaps: dedupe(gaps) };
+  if (message === null) return { key, rule, subjects, state: 'clear', values };
+  const { grade } = rule;
+  const stated = { key, rule, subjects, state: 'raised' as const, grade, message, values };
+  const check: RaisedCheck = { ...stated, parts, suggestions, advice };
   return ranking === undefined ? check : ranked(check, ranking);
 }
 

@@ -1,55 +1,79 @@
 import equal from 'fast-deep-equal';
 
-/** A place of the design: keys from its root, at most `deepest` of them; what lies below is one value. */
-export type Place = string;
-
 /** Field of an item of a list: `circuits`, its id, `lengthM`. What lies below is read as one value. */
 export const deepest = 3;
-
-const mark = '\u0001';
-
-export const placeUnder = (place: Place, key: string): Place => (place === '' ? key : place + mark + key);
-
-/** Which keys an object has, in their order: moves when one comes, goes or changes its place. */
-export const keysOf = (place: Place): Place => `${place}${mark}*`;
 
 /** What has fields that can be read one by one. */
 export const hasFields = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /**
- * Every place at which two trees differ. Branches that are the same object are passed over, so that the difference of
- * a tree and what an edit made of it costs what was edited.
+ * A place of the design that somebody read, with who did. Places make a tree beside the design, at most `deepest` keys
+ * deep; where nobody ever read there is none.
  */
-export function changedPlaces(was: unknown, is: unknown): Set<Place> {
-  const changed = new Set<Place>();
-  compare(was, is, '', 0, changed);
-  return changed;
+export class Place<Reader> {
+  readonly readers = new Set<Reader>();
+  /** All that is here and below, read as one value. */
+  private wholeOf: Place<Reader> | null = null;
+  /** Which keys there are, and in which order: read as something of its own. */
+  private ownKeys: Place<Reader> | null = null;
+  private below: Map<string, Place<Reader>> | null = null;
+  /** What is shown of the object that is here. */
+  shown: { of: object; as: object } | null = null;
+  /** Who noted it last: most fields are read several times in a row by the same. */
+  mark = 0;
+
+  constructor(readonly depth = 0) {}
+
+  at(key: string): Place<Reader> {
+    this.below ??= new Map();
+    let place = this.below.get(key);
+    if (place === undefined) {
+      place = new Place(this.depth + 1);
+      this.below.set(key, place);
+    }
+    return place;
+  }
+
+  get whole(): Place<Reader> {
+    return (this.wholeOf ??= new Place(deepest));
+  }
+
+  get keys(): Place<Reader> {
+    return (this.ownKeys ??= new Place(deepest));
+  }
+
+  /**
+   * Adds whoever read where two trees differ. Branches that are the same object are passed over, so that the difference
+   * of a tree and what an edit made of it costs what was edited.
+   */
+  changed(was: unknown, is: unknown, into: Set<Reader>): void {
+    if (was === is) return;
+    if (this.depth === deepest || !hasFields(was) || !hasFields(is)) {
+      if (this.depth === deepest || !(hasFields(was) || hasFields(is))) {
+        if (equal(was, is)) return;
+      }
+      this.everyReader(into);
+      return;
+    }
+    if (this.wholeOf !== null && !equal(was, is)) this.wholeOf.everyReader(into);
+    if (this.ownKeys !== null && !sameKeys(was, is)) this.ownKeys.everyReader(into);
+    for (const [key, place] of this.below ?? []) place.changed(own(was, key), own(is, key), into);
+  }
+
+  /** What was read below is no longer there, or is there now. */
+  private everyReader(into: Set<Reader>): void {
+    for (const reader of this.readers) into.add(reader);
+    this.wholeOf?.everyReader(into);
+    this.ownKeys?.everyReader(into);
+    for (const place of this.below?.values() ?? []) place.everyReader(into);
+  }
 }
 
-function compare(was: unknown, is: unknown, place: Place, depth: number, changed: Set<Place>): void {
-  if (was === is) return;
-  if (depth === deepest || !hasFields(was) || !hasFields(is)) {
-    if (depth === deepest ? equal(was, is) : !hasFields(was) && !hasFields(is) && equal(was, is)) return;
-    changed.add(place);
-    // What was read below is no longer there, or is there now.
-    if (depth < deepest) for (const side of [was, is]) everyPlace(side, place, depth, changed);
-    return;
-  }
-  const before = Object.keys(was);
-  const after = Object.keys(is);
-  if (before.length !== after.length || before.some((key, i) => key !== after[i])) changed.add(keysOf(place));
-  for (const key of before) compare(was[key], is[key], placeUnder(place, key), depth + 1, changed);
-  for (const key of after) {
-    if (!Object.hasOwn(was, key)) compare(undefined, is[key], placeUnder(place, key), depth + 1, changed);
-  }
-}
+const own = (object: Readonly<Record<string, unknown>>, key: string) =>
+  Object.hasOwn(object, key) ? object[key] : undefined;
 
-function everyPlace(value: unknown, place: Place, depth: number, into: Set<Place>): void {
-  if (!hasFields(value) || depth === deepest) return;
-  into.add(keysOf(place));
-  for (const [key, below] of Object.entries(value)) {
-    into.add(placeUnder(place, key));
-    everyPlace(below, placeUnder(place, key), depth + 1, into);
-  }
+function sameKeys(was: object, is: object): boolean {
+  const [before, after] = [Object.keys(was), Object.keys(is)];
+  return before.length === after.length && before.every((key, i) => key === after[i]);
 }

@@ -48,8 +48,6 @@ export interface StepDefinition {
   compute(subject: string, read: Reader): StepOutput;
 }
 
-export type Figures = StepOutput['figures'];
-
 /** Whether a figure that was read is still what it was. */
 export const unchangedFigure = (read: Pick<Figure, 'value' | 'gaps'>, now: Figure): boolean =>
   Object.is(now.value, read.value) && (now.gaps === read.gaps || equal(now.gaps, read.gaps));

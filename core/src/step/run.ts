@@ -49,16 +49,24 @@ export class Run<Input, Result extends object> {
           : value === null
             ? [{ kind: 'never' as const, label: `${label}: never` }]
             : [];
-      const own = {
-        id: figureId(step, subject, name),
-        label,
-        unit,
-        value,
-        gaps,
-        working: this.working(symbol),
-      };
-      return limit === undefined ? own : { ...own, limit };
+      const id = figureId(step, subject, name);
+      return this.shown({ id, label, unit, value, gaps, ...(limit !== undefined && { limit }) }, symbol);
     });
+  }
+
+  /** A figure with the working that leads to it, which is put together when somebody looks. */
+  private shown(figure: Omit<Figure, 'working'>, symbol: string | undefined): Figure {
+    const working = () => this.working(symbol);
+    let made: TracedStep[] | null = null;
+    return {
+      ...figure,
+      get working() {
+        return (made ??= working());
+      },
+      set working(given) {
+        made = given;
+      },
+    };
   }
 
   /** Every rule of the calculator, raised or clear, or not checked when it did not run. */

@@ -1,30 +1,57 @@
 import { describe, expect, test } from '@jest/globals';
 import { freeze } from 'immer';
 import { keptWhereEqual } from './kept';
-import { changedPlaces } from './places';
-import { Views } from './views';
+import { Place } from './places';
+import { viewOf } from './views';
 
-const told = (place: string) => place.replaceAll('\u0001', '/');
-const differences = (was: unknown, is: unknown) => [...changedPlaces(was, is)].map(told).sort();
+type Tree = Readonly<Record<string, unknown>>;
 
-describe('places at which two trees differ', () => {
+/** Reads places, by their paths, each on its own behalf; `*` reads which keys there are, `**` all that is there. */
+function reading(...paths: string[]) {
+  const root = new Place<string>();
+  for (const path of paths) {
+    const place = path
+      .split('/')
+      .reduce((at, key) => (key === '*' ? at.keys : key === '**' ? at.whole : at.at(key)), root);
+    place.readers.add(path);
+  }
+  return (was: unknown, is: unknown) => {
+    const changed = new Set<string>();
+    root.changed(was, is, changed);
+    return [...changed].sort();
+  };
+}
+
+describe('who read where two trees differ', () => {
   const was = freeze(
     { pack: { peakA: 3 }, circuits: { a: { lengthM: 1, load: [[1, 2]] }, b: { lengthM: 2 } } },
     true,
   );
+  const differences = reading(
+    ...[
+      'pack/peakA',
+      'pack/*',
+      'pack/lowA',
+      'circuits/*',
+      'circuits/a/load',
+      'circuits/b',
+      'circuits/b/lengthM',
+    ],
+    ...['circuits/b/tag', 'circuits/a/lengthM', 'circuits/c'],
+  );
 
-  test('a field, by its place; nothing when all is equal', () => {
-    expect(differences(was, JSON.parse(JSON.stringify(was)) as typeof was)).toEqual([]);
+  test('a field by its value; nobody when all is equal', () => {
+    expect(differences(was, JSON.parse(JSON.stringify(was)))).toEqual([]);
     expect(differences(was, { ...was, pack: { peakA: 4 } })).toEqual(['pack/peakA']);
     const circuits = { ...was.circuits, a: { lengthM: 1, load: [[1, 3]] } };
     expect(differences(was, { ...was, circuits })).toEqual(['circuits/a/load']);
   });
 
-  test('an item that goes, with all of its fields and the list of keys; one that comes likewise', () => {
+  test('an item that goes or comes: who read it, any field of it, given or not, or the list of keys', () => {
     const one = { ...was, circuits: { a: was.circuits.a } };
-    const places = ['circuits/*', 'circuits/b', 'circuits/b/*', 'circuits/b/lengthM'];
-    expect(differences(was, one)).toEqual(places);
-    expect(differences(one, was)).toEqual(places);
+    const readers = ['circuits/*', 'circuits/b', 'circuits/b/lengthM', 'circuits/b/tag'];
+    expect(differences(was, one)).toEqual(readers);
+    expect(differences(one, was)).toEqual(readers);
   });
 
   test('the order of keys is something that is read', () => {
@@ -32,32 +59,49 @@ describe('places at which two trees differ', () => {
     expect(differences(was, { ...was, circuits: { b, a } })).toEqual(['circuits/*']);
   });
 
-  test('a list in place of an object, and a field that is undefined or absent', () => {
-    expect(differences({ pack: { links: {} } }, { pack: { links: [] } })).toContain('pack/links');
-    expect(differences({ pack: {} }, { pack: { peakA: 1 } })).toEqual(['pack/*', 'pack/peakA']);
+  test('a field that comes, and one in whose place a list stands', () => {
+    expect(differences(was, { ...was, pack: { peakA: 3, lowA: 1 } })).toEqual(['pack/*', 'pack/lowA']);
+    expect(differences(was, { ...was, pack: [] })).toEqual(['pack/*', 'pack/lowA', 'pack/peakA']);
+  });
+
+  test('all of something as one value, as soon as anything in it differs', () => {
+    const whole = reading('circuits/**', 'circuits/a/**', 'pack/peakA/**');
+    expect(whole(was, JSON.parse(JSON.stringify(was)))).toEqual([]);
+    const circuits = { ...was.circuits, b: { lengthM: 5 } };
+    expect(whole(was, { ...was, circuits })).toEqual(['circuits/**']);
+    expect(whole(was, { ...was, pack: { peakA: 5 } })).toEqual(['pack/peakA/**']);
+    expect(whole(was, { ...was, circuits: {} })).toEqual(['circuits/**', 'circuits/a/**']);
+  });
+
+  test('what no one read costs nothing and calls nobody', () => {
+    expect(reading('pack/peakA')(was, { ...was, circuits: {} })).toEqual([]);
   });
 });
 
 describe('views', () => {
   const design = freeze({ pack: { peakA: 3 }, circuits: { a: { tag: 'A', load: [[1, 2]] } } }, true);
   function watched() {
-    const noted: string[] = [];
-    const views = new Views((place) => noted.push(told(place)));
-    return { noted, views, root: views.of(design, '', 0) as typeof design };
+    const noted: Place<unknown>[] = [];
+    const place = new Place<never>();
+    const noter = { note: (one: Place<unknown>) => void noted.push(one) };
+    return { noted, place, noter, root: viewOf(design, place, noter) as typeof design };
   }
 
   test('note the fields that are read and no others', () => {
-    const { noted, root } = watched();
+    const { noted, place, root } = watched();
     expect(root.circuits.a.tag).toBe('A');
-    expect(noted).toEqual(['circuits', 'circuits/a', 'circuits/a/tag']);
+    const circuits = place.at('circuits');
+    expect(noted).toEqual([circuits, circuits.at('a'), circuits.at('a').at('tag')]);
   });
 
   test('note which keys there are, and what is asked for in vain', () => {
-    const { noted, root } = watched();
+    const { noted, place, root } = watched();
     expect(Object.keys(root.circuits)).toEqual(['a']);
-    expect((root.pack as Record<string, unknown>).lowA).toBeUndefined();
+    expect((root.pack as Tree).lowA).toBeUndefined();
     expect('highA' in root.pack).toBe(false);
-    expect(noted).toEqual(expect.arrayContaining(['circuits/*', 'pack/lowA', 'pack/highA']));
+    expect(Object.hasOwn(root.pack, 'midA')).toBe(false);
+    expect(noted).toContain(place.at('circuits').keys);
+    for (const key of ['lowA', 'highA', 'midA']) expect(noted).toContain(place.at('pack').at(key));
   });
 
   test('give lists and what lies below three keys as they are, spread into plain copies, and are never written', () => {
@@ -66,13 +110,14 @@ describe('views', () => {
     expect({ ...root.circuits.a }).toEqual(design.circuits.a);
     expect(() => Object.assign(root.pack, { peakA: 4 })).toThrow(TypeError);
     expect(JSON.stringify(root)).toBe(JSON.stringify(design));
+    expect(String(root.pack)).toBe('[object Object]');
   });
 
   test('stay the same as long as what they show does', () => {
-    const { views, root } = watched();
-    const next = views.of({ ...design, pack: { peakA: 4 } }, '', 0) as typeof design;
+    const { place, noter, root } = watched();
+    const next = viewOf({ ...design, pack: { peakA: 4 } }, place, noter) as typeof design;
     expect(next.circuits).toBe(root.circuits);
-    expect(next.pack).not.toBe(root.pack);
+    expect(next.pack.peakA).toBe(4);
   });
 });
 

@@ -1,74 +1,59 @@
-import { deepest, hasFields, keysOf, placeUnder, type Place } from './places';
+import { deepest, hasFields, type Place } from './places';
 
-/** Notes that a place was read. */
-export type Note = (place: Place) => void;
+/** Hears of every place that is read. */
+export interface Noter {
+  note(place: Place<unknown>): void;
+}
 
-interface Kept {
-  raw: object;
-  view: object;
+/** What a view is of. */
+interface Shown {
+  raw: Readonly<Record<string, unknown>>;
+  place: Place<unknown>;
+  noter: Noter;
 }
 
 /**
- * Views of a design that note each field when it is read. A view is for reading alone and stays inside the step that
- * reads: an output takes values, never a view of where they came from. Equal objects keep their view from one design
- * to the next.
+ * A view of what is at a place, that notes each field when it is read: itself when it is a value, a list, or as deep as
+ * places go. A view is for reading alone and stays inside the step that reads: an output takes values, never a view of
+ * where they came from. An object keeps its view from one design to the next.
  */
-export class Views {
-  private readonly kept = new Map<Place, Kept>();
-
-  constructor(private readonly note: Note) {}
-
-  /** What is at a place: itself when it is a value, a list, or as deep as places go; otherwise a view of it. */
-  of(raw: unknown, place: Place, depth: number): unknown {
-    if (depth >= deepest || !hasFields(raw)) return raw;
-    const kept = this.kept.get(place);
-    if (kept?.raw === raw) return kept.view;
-    const view = this.make(raw, place, depth);
-    this.kept.set(place, { raw, view });
-    return view;
-  }
-
-  private make(raw: Readonly<Record<string, unknown>>, place: Place, depth: number): object {
-    // Made once: a field is read by many steps, and again after each edit elsewhere.
-    const fields = new Map<string, { at: Place; shown: unknown }>();
-    const field = (key: string) => {
-      let known = fields.get(key);
-      if (known === undefined) {
-        const at = placeUnder(place, key);
-        known = { at, shown: this.of(raw[key], at, depth + 1) };
-        fields.set(key, known);
-      }
-      this.note(known.at);
-      return known.shown;
-    };
-    const list = keysOf(place);
-    // The target is empty, so that a frozen design does not bind what the view may show.
-    return new Proxy<object>(
-      {},
-      {
-        get: (_target, key) =>
-          typeof key === 'string' && (Object.hasOwn(raw, key) || !(key in raw))
-            ? field(key)
-            : (Reflect.get(raw, key) as unknown),
-        has: (_target, key) => {
-          if (typeof key === 'string') field(key);
-          return key in raw;
-        },
-        ownKeys: () => {
-          this.note(list);
-          return Reflect.ownKeys(raw);
-        },
-        getOwnPropertyDescriptor: (_target, key) => {
-          if (typeof key !== 'string') return undefined;
-          const value = field(key);
-          return Object.hasOwn(raw, key)
-            ? { value, enumerable: true, configurable: true, writable: true }
-            : undefined;
-        },
-        set: () => false,
-        deleteProperty: () => false,
-        defineProperty: () => false,
-      },
-    );
-  }
+export function viewOf(raw: unknown, place: Place<unknown>, noter: Noter): unknown {
+  if (place.depth >= deepest || !hasFields(raw)) return raw;
+  if (place.shown?.of === raw) return place.shown.as;
+  const as = new Proxy<Shown>({ raw, place, noter }, handler);
+  place.shown = { of: raw, as };
+  return as;
 }
+
+function field({ raw, place, noter }: Shown, key: string): unknown {
+  const at = place.at(key);
+  noter.note(at);
+  const value = raw[key];
+  return typeof value === 'object' ? viewOf(value, at, noter) : value;
+}
+
+/** One for all views. What is shown has nothing to do with the target's own fields. */
+const handler: ProxyHandler<Shown> = {
+  get: (shown, key) =>
+    typeof key === 'string' && (Object.hasOwn(shown.raw, key) || !(key in shown.raw))
+      ? field(shown, key)
+      : (Reflect.get(shown.raw, key) as unknown),
+  has: (shown, key) => {
+    if (typeof key === 'string') field(shown, key);
+    return key in shown.raw;
+  },
+  ownKeys: ({ raw, place, noter }) => {
+    noter.note(place.keys);
+    return Reflect.ownKeys(raw);
+  },
+  getOwnPropertyDescriptor: (shown, key) => {
+    if (typeof key !== 'string') return undefined;
+    const value = field(shown, key);
+    return Object.hasOwn(shown.raw, key)
+      ? { value, enumerable: true, configurable: true, writable: true }
+      : undefined;
+  },
+  set: () => false,
+  deleteProperty: () => false,
+  defineProperty: () => false,
+};
