@@ -7,6 +7,7 @@ import { gzipSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import { measureBalance } from './bench/balance.mjs';
 import { measureDrag } from './bench/drag.mjs';
+import { measureKeys } from './bench/keys.mjs';
 import { measureProtect } from './bench/protect.mjs';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
@@ -113,6 +114,12 @@ for (let i = 0; i < 30; i += 1) {
 }
 times.sort((a, b) => a - b);
 report('keydown to nameplate', times[times.length >> 1], 100, 'ms');
+
+console.log('\nFrom a key to the next paint, nineteen of twenty');
+for (const [station, keys] of Object.entries(await measureKeys(page, second.url))) {
+  if (keys.length < 20) throw new Error(`too few fields of ${station} are there`);
+  report(station, keys[Math.floor(keys.length * 0.95)], 50, 'ms');
+}
 
 console.log('\nA module dragged over the boxes for 5 s');
 await page.goto(`${second.url}jobs/job-demo-library-bus/pack?panel=arrange`);

@@ -16,6 +16,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api, newId } from '../api/client';
 import { useLibrary } from './library';
+import { createAfterPaint } from './after-paint';
 import { createSender, type Sender } from './sender';
 import { useSession } from './session';
 
@@ -55,6 +56,7 @@ export const useJob = defineStore('job', () => {
   /** The design with every change made here; the draft is what is being typed and is no change yet. */
   const committed = shallowRef<Design>(blankDesign());
   const draft = shallowRef<Design | null>(null);
+  const afterPaint = createAfterPaint();
   const design = computed(() => draft.value ?? committed.value);
   const undoable = shallowRef<Done[]>([]);
   const redoable = shallowRef<Done[]>([]);
@@ -83,7 +85,7 @@ export const useJob = defineStore('job', () => {
       version,
       rebase(theirs) {
         if (sender.value !== made) return;
-        draft.value = null;
+        noDraft();
         committed.value = withPending(theirs, made.autosave.queue.value);
       },
       taken: (entry) => take(entry, job),
@@ -138,7 +140,7 @@ export const useJob = defineStore('job', () => {
       owner = session.person?.id ?? '';
       name.value = job.name;
       demo.value = job.demo;
-      draft.value = null;
+      noDraft();
       committed.value = job.design;
       entries.value = record;
       undoable.value = [];
@@ -193,7 +195,7 @@ export const useJob = defineStore('job', () => {
 
   /** One gesture, one change: edits the design, keeps it for undo, sends it. */
   function change(label: string, recipe: (draft: Design) => void): void {
-    draft.value = null;
+    noDraft();
     if (!editable.value) return;
     const edited = edit(committed.value, (one) => recipe(one as Design));
     if (edited === null) return;
@@ -203,10 +205,21 @@ export const useJob = defineStore('job', () => {
     send(label, edited.forward, edited.inverse);
   }
 
-  /** Shows what an edit would give while it is being typed; null takes the preview away. */
+  /**
+   * Shows what an edit would give while it is being typed, as soon as the browser has painted the typed character; null
+   * takes the preview away at once.
+   */
   function preview(recipe: ((draft: Design) => void) | null): void {
-    draft.value =
-      recipe === null ? null : (edit(committed.value, (one) => recipe(one as Design))?.design ?? null);
+    if (recipe === null) noDraft();
+    else
+      afterPaint.ask(() => {
+        draft.value = edit(committed.value, (one) => recipe(one as Design))?.design ?? null;
+      });
+  }
+
+  function noDraft(): void {
+    afterPaint.drop();
+    draft.value = null;
   }
 
   /** Sets one field by its dotted path. */
@@ -230,7 +243,7 @@ export const useJob = defineStore('job', () => {
 
   function replay(label: string, forward: Operation[], inverse: Operation[]): boolean {
     try {
-      draft.value = null;
+      noDraft();
       committed.value = applyOperations(committed.value, forward);
     } catch {
       return false;

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { useIntersectionObserver } from '@vueuse/core';
 import type { EChartsCoreOption } from 'echarts/core';
-import { onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { onMounted, onUnmounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import VChart from 'vue-echarts';
 import { useSession } from '../../stores/session';
 import { fontFamily, token } from './echarts';
+import { createIdle } from './idle';
 
 /** A plot with one sentence that says what it shows, and the same as a table. */
 export interface PlotTable {
@@ -52,7 +54,33 @@ onMounted(async () => {
   make();
   ready.value = true;
 });
-watch([() => props.options, () => session.theme], () => setTimeout(make), { deep: false });
+// A plot follows when the browser has nothing better to do, and one that is not on the screen when it comes there.
+const idle = createIdle();
+const near = ref(true);
+let stale = false;
+useIntersectionObserver(
+  frame,
+  ([entry]) => {
+    near.value = entry?.isIntersecting === true;
+    if (near.value && stale) follow();
+  },
+  { rootMargin: '300px' },
+);
+function follow(): void {
+  stale = !near.value;
+  if (!stale) idle.ask(make);
+}
+/** Paper shows what is off the screen too. */
+function print(): void {
+  if (stale) make();
+  stale = false;
+}
+window.addEventListener('beforeprint', print);
+onUnmounted(() => {
+  idle.drop();
+  window.removeEventListener('beforeprint', print);
+});
+watch([() => props.options, () => session.theme], follow, { deep: false });
 </script>
 
 <template>
