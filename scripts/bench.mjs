@@ -8,6 +8,7 @@ import { chromium } from '@playwright/test';
 import { measureBalance } from './bench/balance.mjs';
 import { measureDrag } from './bench/drag.mjs';
 import { measureKeys } from './bench/keys.mjs';
+import { measureOpening } from './bench/opening.mjs';
 import { measureProtect } from './bench/protect.mjs';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled, root } from './lib.mjs';
 
@@ -114,6 +115,11 @@ for (let i = 0; i < 30; i += 1) {
 }
 times.sort((a, b) => a - b);
 report('keydown to nameplate', times[times.length >> 1], 100, 'ms');
+
+console.log('\nOpening a job, and its stations the second time');
+const opening = await measureOpening(browser, second.url);
+report('over the wire', opening.wireKB, 600, 'kB');
+for (const [station, ms] of opening.times) report(station, ms, 400, 'ms');
 
 console.log('\nFrom a key to the next paint, nineteen of twenty');
 for (const [station, keys] of Object.entries(await measureKeys(page, second.url))) {

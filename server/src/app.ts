@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { coreVersion } from '@torvek/core/design';
+import compression from 'compression';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
@@ -86,7 +87,7 @@ export function createApp({
     response.set('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', api);
+  app.use('/api', compression({ filter: isText, threshold: compressedFromBytes }), api);
 
   if (webFolder !== null && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use((error: unknown, request: Request, response: Response, _next: NextFunction) => {
@@ -98,6 +99,12 @@ export function createApp({
   });
   return app;
 }
+
+/** What is shorter is not worth it. */
+const compressedFromBytes = 4096;
+/** Archives and pictures are compressed as they are. */
+const isText = (_request: Request, response: Response) =>
+  /^(application\/json|text\/)/.test(String(response.getHeader('content-type') ?? ''));
 
 const contentPolicy = {
   defaultSrc: ["'self'"],

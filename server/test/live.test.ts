@@ -63,15 +63,18 @@ test('changes and entries of the watched job arrive, of others not; a session th
   await request(bench.app).post('/api/jobs/job-bus/entries').send(positionRequest('live-3'));
   await new Promise((resolve) => setTimeout(resolve, 100));
   expect(heard.map(({ kind, job, version, entry }) => [kind, job, version ?? entry?.seq])).toEqual([
+    // How far the job had come when the line began to listen.
+    ['here', 'job-bus', 0],
     ['change', 'job-bus', 1],
     ['entry', 'job-bus', 1],
   ]);
-  expect(heard[0]!.by).toBe('Test');
+  expect(heard[0]).toMatchObject({ name: 'Bus', entries: 0 });
+  expect(heard[1]!.by).toBe('Test');
   const closed = once(line, 'close');
   await bench.database.query('DELETE FROM sessions WHERE person_id = $1', ['person-lea']);
   await request(bench.app).post('/api/jobs/job-bus/entries').send(positionRequest('live-4'));
   expect((await closed)[0]).toBe(4401);
-  expect(heard).toHaveLength(2);
+  expect(heard).toHaveLength(3);
 });
 
 test('whoever dials and hangs up at any moment ends nothing', async () => {

@@ -43,6 +43,13 @@ const ofRow = ({ id, name, demo, version, design }: JobRow): Job => ({
   design: JSON.parse(design) as Design,
 });
 
+/** Its name, the number of its changes and of its entries. */
+export interface JobHead {
+  name: string;
+  version: number;
+  entries: number;
+}
+
 /** Jobs and their current designs. */
 export class Jobs {
   constructor(
@@ -72,6 +79,16 @@ export class Jobs {
   /** The name of a job that is here; null: it is not. */
   async find(id: string, on: Queryable = this.database): Promise<{ name: string } | null> {
     const [row] = await on.query<{ name: string }>('SELECT name FROM jobs WHERE id = $1', [id]);
+    return row ?? null;
+  }
+
+  /** How far a job has come: what a page holds its own against. null: it is not here. */
+  async head(id: string): Promise<JobHead | null> {
+    const [row] = await this.database.query<JobHead>(
+      `SELECT name, version, COALESCE((SELECT max(seq) FROM entries WHERE job_id = $1), 0) AS entries
+       FROM jobs WHERE id = $1`,
+      [id],
+    );
     return row ?? null;
   }
 

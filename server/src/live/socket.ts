@@ -23,7 +23,7 @@ interface Watcher {
  */
 export function serveLive(
   server: Server,
-  { hub, sessions }: Pick<Rooms, 'hub' | 'sessions'>,
+  { hub, sessions, jobs }: Pick<Rooms, 'hub' | 'sessions' | 'jobs'>,
   allowedHosts: ReadonlySet<string>,
 ): { close(): void } {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: 4096 });
@@ -60,8 +60,18 @@ export function serveLive(
     socket.on('message', (data: Buffer) => {
       const job = watchedJob(data);
       if (job === null) socket.close(1008, 'not understood');
-      else watcher.job = job;
+      else {
+        watcher.job = job;
+        void here(watcher, job);
+      }
     });
+  }
+
+  /** Between reading a job and watching it something may have happened: the page holds what it has against this. */
+  async function here(watcher: Watcher, job: string): Promise<void> {
+    const head = await jobs.head(job).catch(() => null);
+    if (head !== null && watcher.job === job)
+      await tell(watcher, JSON.stringify({ job, kind: 'here', ...head }));
   }
 
   async function tell(watcher: Watcher, text: string): Promise<void> {

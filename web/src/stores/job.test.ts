@@ -191,3 +191,38 @@ describe('two jobs, one after the other', () => {
     expect([store.loaded, [...kept.keys()]]).toEqual([false, ['torvek.pending.person-1.job-a']]);
   });
 });
+
+describe('the line', () => {
+  const here = (version: number, entries: number) =>
+    ({ kind: 'here', job: 'job-a', name: 'Renamed', version, entries }) as const;
+  const asked = () => calls.filter(({ path, method }) => method === 'GET' && path.startsWith('/jobs/job-a'));
+
+  test('says how far the job has come: what the page has is not read a second time', async () => {
+    const store = await opened('job-a', 3, 50);
+    calls.length = 0;
+    await store.hear(here(3, 0));
+    expect(asked()).toEqual([]);
+    expect(store.name).toBe('Renamed');
+  });
+
+  test('a change or an entry between reading and listening is read', async () => {
+    const store = await opened('job-a', 3, 50);
+    for (const [version, speedKmH, entries] of [
+      [4, 55, 0],
+      [4, 55, 1],
+    ] as const) {
+      calls.length = 0;
+      const hearing = store.hear(here(version, entries));
+      await settle();
+      const design = { ...store.committed, vehicle: { speedKmH } };
+      take('/jobs/job-a').answer({ id: 'job-a', name: 'Renamed', demo: false, version, design });
+      take('/jobs/job-a/standing').answer(entries === 0 ? [] : [recorded({ id: 'e-1', kind: 'note' }, 1)]);
+      await hearing;
+      expect([store.committed.vehicle.speedKmH, store.version, store.entries.length]).toEqual([
+        speedKmH,
+        version,
+        entries,
+      ]);
+    }
+  });
+});

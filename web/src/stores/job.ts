@@ -38,6 +38,8 @@ interface Done {
 export type News = { job: string } & (
   | { kind: 'change'; version: number; id: string; label: string; by: string; forward: Operation[] }
   | { kind: 'entry'; entry: RecordedEntry }
+  /** How far it has come, at the moment the line began to listen. */
+  | { kind: 'here'; name: string; version: number; entries: number }
   | { kind: 'progress'; task: string; fraction: number }
 );
 
@@ -324,12 +326,19 @@ export const useJob = defineStore('job', () => {
     }
   }
 
-  /** Somebody else's change or entry has arrived. */
+  /** Something of the job has arrived over the line. */
   async function hear(news: News): Promise<void> {
     const autosave = sender.value?.autosave;
     if (news.job !== id.value || autosave === undefined) return;
     if (news.kind === 'entry') {
       if (!entries.value.some((one) => one.id === news.entry.id)) await take(news.entry, news.job);
+      return;
+    }
+    if (news.kind === 'here') {
+      name.value = news.name;
+      // The last entry of a job nearly always stands; where it does not, the record is read once more.
+      if (news.version > autosave.version.value || news.entries !== (entries.value.at(-1)?.seq ?? 0))
+        await catchUp();
       return;
     }
     if (news.kind !== 'change' || news.version <= autosave.version.value) return;
@@ -382,7 +391,6 @@ export const useJob = defineStore('job', () => {
     take,
     hear,
     heard,
-    catchUp,
     waiting: computed(() => sender.value?.outbox.waiting.value ?? []),
     retryEntry: (entry: string) => sender.value?.outbox.retry(entry),
     dropEntry: (entry: string) => sender.value?.outbox.drop(entry),

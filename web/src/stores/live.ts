@@ -24,9 +24,8 @@ export const useLive = defineStore('live', () => {
   }
 
   function begin(line: WebSocket): void {
+    // The answer says how far the job has come: between reading it and this moment something may have happened.
     line.send(JSON.stringify({ watch: watched }));
-    // Between reading the job and this moment something may have happened.
-    void job.catchUp();
   }
 
   function connect(): void {
