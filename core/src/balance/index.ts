@@ -1,3 +1,4 @@
+export { balanceRoom } from './room';
 export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';
 export {
   benchParallel,
@@ -32,5 +33,4 @@ export {
   type RestVerdict,
 } from './rest-predict';
 export { schools, type School } from './schools';
-export { balanceSteps } from './steps';
 export { dayStartMs, WorkCalendar, type WorkHours } from './work-hours';

@@ -1,3 +1,4 @@
+export { bondingRoom } from './room';
 export {
   bodiesOf,
   bondOhm,
@@ -16,4 +17,3 @@ export {
   mostBondOhm,
   sourceRules,
 } from './rules';
-export { bondingSteps } from './steps';

@@ -1,5 +1,5 @@
+export { conductorRoom } from './room';
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
-export { conductorSteps } from './steps';
 export { shortestShare } from './cable-step';
 export { together, type CableCriterion, type CableFuse, type CablePlace, type Together } from './cable-place';
 export { smallestFaultA, type Along } from './judge-cable';
@@ -24,5 +24,5 @@ export {
   type BusbarResult,
 } from './busbar';
 export { cableDuty, type CableDutyInput, type CableDutyResult } from './duty';
-export { barLengthMm, busbarSteps, defaultBarMaxC, defaultOverhangMm } from './busbar-step';
+export { barLengthMm, defaultBarMaxC, defaultOverhangMm } from './busbar-step';
 export { endRules, glandProblem, lugProblems, rankGlands, rankLugs, type CableEnd } from './ends';

@@ -1,3 +1,4 @@
+export { contactorRoom } from './room';
 export { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 export {
   coilDefaults,
@@ -9,4 +10,3 @@ export {
   releaseMs,
   type Coil,
 } from './coil';
-export { contactorSteps } from './steps';

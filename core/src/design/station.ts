@@ -1,26 +1,18 @@
+import { rooms } from '../rooms';
 import type { Check, Gap } from '../figure';
 import { stationOfPath, type Station } from '../document';
 
-const byRoom: Record<string, Station> = {
-  axle: 'brief',
-  range: 'brief',
-  vehicle: 'brief',
-  'drive-cycle': 'brief',
-  pack: 'pack',
-  balance: 'pack',
-  'balance-time': 'pack',
-  'rest-predict': 'pack',
-  'parallel-match': 'pack',
-  segments: 'pack',
-  network: 'network',
-  'live-map': 'network',
-  'path-faults': 'network',
-};
+const byFamily = new Map(rooms.flatMap(({ station, rules }) => rules.map((family) => [family, station])));
 
-/** The station where a check belongs. */
-export function stationOfCheck(check: Pick<Check, 'rule'>): Station {
-  const room = check.rule.id.split('.')[0] ?? '';
-  return byRoom[room] ?? 'protect';
+/**
+ * The station where a check belongs.
+ *
+ * @throws Error for a rule of no room
+ */
+export function stationOfCheck({ rule }: Pick<Check, 'rule'>): Station {
+  const station = byFamily.get(rule.id.split('.')[0] ?? '');
+  if (station === undefined) throw new Error(`rule ${rule.id} belongs to no room`);
+  return station;
 }
 
 /** The station where a gap can be filled, or null. */

@@ -1,2 +1,3 @@
-export { distanceDefaults, distanceRules, distanceSteps } from './steps';
+export { distancesRoom } from './room';
+export { distanceDefaults, distanceRules } from './steps';
 export { impulseVoltages, leastDistances, type DistanceInput, type Distances } from './tables';

@@ -1,3 +1,4 @@
+export { fuseRoom } from './room';
 export { carryTimeS, firstUncovered, type Uncovered } from './contacts';
 export {
   fuseCriteria,
@@ -13,6 +14,5 @@ export { defaultMaxClearS, faultPoints } from './limits';
 export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 export { faultRange, fuseOwnCriteria, wearHorizonH } from './own-criteria';
 export { fuseRules, selectiveRule, shortTimeRule } from './rules';
-export { fuseSteps } from './steps';
 export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';
 export { stringRules, stringSpreadDefaults } from './strings';

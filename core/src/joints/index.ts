@@ -1,5 +1,6 @@
+export { jointsRoom } from './room';
 export { clampOf, engagementFactor, proofMPa, proofShare, stressAreaMm2, type Clamp } from './clamp';
 export { jointsOf, type Joint, type JointSlices } from './list';
 export { anodicIndexV, betweenFaces, galvanicLimitV, galvanicV, springOnFace } from './metals';
 export { jointRules, measuredJointRules, torqueTolerance } from './rules';
-export { defaultPollution, jointSteps } from './steps';
+export { defaultPollution } from './steps';

@@ -1,4 +1,4 @@
-export { networkSteps } from './steps';
+export { networkRoom } from './room';
 export { elementKinds, type ElementKind, type NetworkElement } from './elements';
 export {
   liveMap,

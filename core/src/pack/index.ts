@@ -1,3 +1,4 @@
+export { packRoom } from './room';
 export { pin, shapePack, unpinUnused, type PackShape } from './change';
 export { packLayout, type PackLayout } from './layout';
 export { cellSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
@@ -10,7 +11,6 @@ export {
   resistanceFactors,
   stringResistance,
 } from './source-step';
-export { packSteps } from './steps';
 export { segments, type Segment, type SegmentsInput, type SegmentsResult } from './segments';
 export {
   arrange,

@@ -1,3 +1,4 @@
+export { prechargeRoom } from './room';
 export { busDevices, busOf, mainBus, ownBuses, prechargedCircuits } from './bus-step';
 export { busDischarge, type BusDischargeInput, type BusDischargeResult } from './bus-discharge';
 export {
@@ -21,7 +22,6 @@ export {
   type PrechargeInput,
   type PrechargeResult,
 } from './precharge';
-export { prechargeSteps } from './steps';
 export {
   capacitanceTolerance,
   loadOf,

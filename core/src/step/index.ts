@@ -5,3 +5,4 @@ export { Inputs } from './inputs';
 export { adviceOf, gapsBehind, judge, type Ranking, type Replacements, type Verdict } from './judge';
 export type { Reader, SharedView, StepDefinition, StepOutput } from './reader';
 export { Run, type FigureShape } from './run';
+export { defineRoom, type Room } from './room';

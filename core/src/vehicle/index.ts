@@ -1,3 +1,4 @@
+export { vehicleRoom } from './room';
 export { axleLoads, type AxleLoadsInput, type AxleLoadsResult, type MassChange } from './axle-loads';
 export { driveCycles, type DriveCycle } from './cycles';
 export {
@@ -17,4 +18,3 @@ export {
   type RangeResult,
   type RoadLoadInput,
 } from './range';
-export { vehicleSteps } from './steps';

@@ -1,0 +1,25 @@
+import { expect, test } from '@jest/globals';
+import { allRules } from './finding';
+import { rooms } from './rooms';
+
+const twice = (all: readonly string[]) => all.filter((one, i) => all.indexOf(one) !== i);
+
+test('each family of rules belongs to one room, and each rule to a family', () => {
+  const families = rooms.flatMap(({ rules }) => rules);
+  expect(twice(families)).toEqual([]);
+  expect([...new Set(allRules().map(({ id }) => id.split('.')[0]!))].sort()).toEqual([...families].sort());
+});
+
+test('no step and no calculator stands in two places', () => {
+  expect(twice(rooms.map(({ name }) => name))).toEqual([]);
+  expect(twice(rooms.flatMap(({ steps }) => steps.map(({ id }) => id)))).toEqual([]);
+  expect(twice(rooms.flatMap(({ calculators }) => calculators.map(({ name }) => name)))).toEqual([]);
+});
+
+test('steps come in the order of the job, for a person who reads along', () => {
+  expect(rooms.map(({ name }) => name)).toEqual([
+    ...['library', 'vehicle', 'pack', 'balance', 'network', 'precharge', 'fuse', 'conductor'],
+    ...['contactor', 'distances', 'joints', 'bonding'],
+  ]);
+  expect(rooms.flatMap(({ steps }) => steps).length).toBeGreaterThan(40);
+});
