@@ -9,6 +9,15 @@ const impure = [
   { group: ['node:*', 'fs', 'path', 'crypto', 'express', 'express/*', 'vue', 'vue-*', 'pinia', '@torvek/*'] },
 ];
 
+/** How a file of one room writes the way to another. */
+function wayTo(from, to) {
+  const up = from.includes('/') ? '../..' : '..';
+  const [folder, name] = to.split('/');
+  const ways = [`${up}/${to}`];
+  if (name !== undefined && from.startsWith(`${folder}/`)) ways.push(`../${name}`);
+  return ways.flatMap((way) => [way, `${way}/*`]);
+}
+
 /** One lint entry a room: no later room, nothing outside the core's own kind. */
 const roomRules = rooms.map((room, index) => ({
   files: [`core/src/${room}/**/*.ts`],
@@ -21,10 +30,13 @@ const roomRules = rooms.map((room, index) => ({
         patterns: [
           ...impure.map((one) => ({ ...one, message: 'core has no interface, no server and no Node code' })),
           {
-            group: rooms.slice(index + 1).flatMap((later) => [`../${later}`, `../${later}/*`]),
+            group: rooms.slice(index + 1).flatMap((later) => wayTo(room, later)),
             message: `'${room}' comes before this room: see core/rooms.mjs`,
           },
-          { group: ['../*/*', '!../../*', '../../*/*'], message: 'import a room by its index' },
+          {
+            group: room.includes('/') ? ['../*/*', '!../../*', '!../../*/*', '../../*/*/*', '!../../../*/*'] : ['../*/*/*'],
+            message: 'import a room by its index',
+          },
         ].filter((one) => one.group.length > 0),
       },
     ],

@@ -1,38 +1,41 @@
 /**
- * The rooms of the core in the order of the job. A room may import from itself and from earlier rooms
- * only; `eslint.config.mjs` turns this list into lint rules.
+ * The rooms of the core in the order of the job, by the folder they are in. A room may import from itself and from earlier
+ * rooms only; `eslint.config.mjs` turns this list into lint rules.
  */
-export const rooms = [
-  'quantity',
-  'math',
-  'working',
-  'finding',
-  'calculator',
-  'figure',
-  'parts',
-  'document',
-  'step',
-  'library',
-  'vehicle',
-  'pack',
-  'balance',
-  'network',
-  'precharge',
-  'fuse',
-  'conductor',
-  'contactor',
-  'distances',
-  'joints',
-  'bonding',
-  'routing',
-  'cooling',
-  'charging',
-  'low-voltage',
-  'monitoring',
-  'can',
-  'safety',
-  'build',
-  'record',
-  'commissioning',
-  'design',
-];
+export const folders = {
+  /** What any program of this kind stands on. */
+  ground: ['quantity', 'math', 'working', 'finding', 'calculator', 'figure'],
+  /** What a design is, and how things follow from it. */
+  model: ['parts', 'document', 'step', 'library'],
+  /** What happened. Before the trade, so that each room judges what is recorded of its own things. */
+  record: ['.'],
+  /** One room for each chapter of the job. */
+  trade: [
+    'vehicle',
+    'pack',
+    'balance',
+    'network',
+    'precharge',
+    'fuse',
+    'conductor',
+    'contactor',
+    'distances',
+    'joints',
+    'bonding',
+    'routing',
+    'cooling',
+    'charging',
+    'low-voltage',
+    'monitoring',
+    'can',
+    'safety',
+    'build',
+  ],
+  /** What puts all of them together. */
+  whole: ['commissioning', 'design'],
+};
+
+/** Each room with its folder: `trade/fuse`; a folder that is one room by its own name. */
+export const rooms = Object.entries(folders).flatMap(([folder, names]) =>
+  names.map((name) => (name === '.' ? folder : `${folder}/${name}`)),
+);

@@ -1,4 +1,4 @@
-import type { AnyCalculator } from './calculator';
+import type { AnyCalculator } from './ground/calculator';
 import { rooms } from './rooms';
 
 /** Every stateless calculator, by the name it has under `/api/calc/`. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { allRules } from './finding';
+import { allRules } from './ground/finding';
 import { rooms } from './rooms';
 
 const twice = (all: readonly string[]) => all.filter((one, i) => all.indexOf(one) !== i);

@@ -1,16 +1,16 @@
-import { libraryRoom } from './library';
-import { vehicleRoom } from './vehicle';
-import { packRoom } from './pack';
-import { balanceRoom } from './balance';
-import { networkRoom } from './network';
-import { prechargeRoom } from './precharge';
-import { fuseRoom } from './fuse';
-import { conductorRoom } from './conductor';
-import { contactorRoom } from './contactor';
-import { distancesRoom } from './distances';
-import { jointsRoom } from './joints';
-import { bondingRoom } from './bonding';
-import type { Room } from './step';
+import { libraryRoom } from './model/library';
+import { vehicleRoom } from './trade/vehicle';
+import { packRoom } from './trade/pack';
+import { balanceRoom } from './trade/balance';
+import { networkRoom } from './trade/network';
+import { prechargeRoom } from './trade/precharge';
+import { fuseRoom } from './trade/fuse';
+import { conductorRoom } from './trade/conductor';
+import { contactorRoom } from './trade/contactor';
+import { distancesRoom } from './trade/distances';
+import { jointsRoom } from './trade/joints';
+import { bondingRoom } from './trade/bonding';
+import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
 export const rooms: readonly Room[] = [

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { allFinite, type Issue } from '../calculator';
+import { allFinite, type Issue } from '../ground/calculator';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };

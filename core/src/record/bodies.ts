@@ -1,4 +1,4 @@
-import type { CheckValue, Grade } from '../finding';
+import type { CheckValue, Grade } from '../ground/finding';
 
 /** A value a judgement read directly, and how far it may move before the judgement is stale. */
 export interface Basis {

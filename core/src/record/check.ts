@@ -1,4 +1,4 @@
-import { list, number, oneOf, openDoor, orNull, record, table, text, type Issue } from '../calculator';
+import { list, number, oneOf, openDoor, orNull, record, table, text, type Issue } from '../ground/calculator';
 import { balanceGear, instrumentKinds, jointWorks, looks, soloMeasures, type EntryKind } from './bodies';
 import { entryFormat, entryFormatVersion } from './entry';
 

@@ -1,7 +1,0 @@
-import type { StepDefinition } from '../step';
-import { cableStep, sizesStep } from './cable-step';
-import { dutyStep } from './duty-step';
-import { endsStep } from './ends';
-import { loopStep } from './loop-step';
-
-export const conductorSteps: StepDefinition[] = [loopStep, cableStep, dutyStep, endsStep, sizesStep];

@@ -1,6 +1,0 @@
-import { defineRoom } from '../step';
-import { contactorSteps } from './steps';
-
-export const contactorRoom = defineRoom('contactor', 'protect')
-  .withRules('contactor')
-  .withSteps(...contactorSteps);

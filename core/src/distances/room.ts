@@ -1,6 +1,0 @@
-import { defineRoom } from '../step';
-import { distanceSteps } from './steps';
-
-export const distancesRoom = defineRoom('distances', 'protect')
-  .withRules('distances')
-  .withSteps(...distanceSteps);

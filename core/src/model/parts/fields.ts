@@ -1,0 +1,324 @@
+import { number, oneOf, record, table, text, type NumberRule } from '../../ground/calculator';
+import { cableAreasMm2 } from './copper';
+import type { PartKind } from './kinds';
+
+/** What one figure of a part's data is: its words, its unit, what it may be. */
+export type PartField =
+  | { kind: 'number'; name: string; label: string; unit: string; rule: NumberRule; optional?: boolean }
+  | { kind: 'choice'; name: string; label: string; choices: readonly (string | number)[]; unit?: string }
+  | { kind: 'flag'; name: string; label: string; yes: string; no: string; optional?: boolean }
+  | TableField;
+
+/** A curve: pairs whose first column rises. */
+export interface TableField {
+  kind: 'table';
+  name: string;
+  label: string;
+  columns: [CurveColumn, CurveColumn];
+  optional?: boolean;
+  minRows?: number;
+  /** The second column falls strictly. */
+  falling?: boolean;
+}
+
+export interface CurveColumn {
+  label: string;
+  unit: string;
+  rule: NumberRule;
+  /** How a data sheet's plot usually divides this axis. */
+  scale: 'log' | 'linear';
+}
+
+const n = (name: string, label: string, unit: string, rule: NumberRule = { above: 0 }): PartField => ({
+  kind: 'number',
+  name,
+  label,
+  unit,
+  rule,
+});
+/** A figure that not every maker gives. */
+const maybe = (name: string, label: string, unit: string): PartField => ({
+  kind: 'number',
+  name,
+  label,
+  unit,
+  rule: { above: 0 },
+  optional: true,
+});
+const amps: CurveColumn = { label: 'Current', unit: 'A', rule: { above: 0 }, scale: 'log' };
+const seconds: CurveColumn = { label: 'Time', unit: 's', rule: { above: 0 }, scale: 'log' };
+const celsius = (label: string): CurveColumn => ({
+  label,
+  unit: '°C',
+  rule: { min: -273.15 },
+  scale: 'linear',
+});
+const fraction: NumberRule = { min: 0, max: 1 };
+const temperature: NumberRule = { min: -100, max: 1000 };
+const area: PartField = {
+  kind: 'choice',
+  name: 'areaMm2',
+  label: 'Conductor area',
+  choices: cableAreasMm2,
+  unit: 'mm²',
+};
+
+/** Chemistries of modules. */
+export const chemistries = ['NMC', 'LFP', 'LMO'] as const;
+/** What a lug's surface is. */
+export const lugPlatings = ['tin', 'bare copper', 'nickel', 'silver'] as const;
+
+/**
+ * The data of each kind, in the order in which a data sheet gives them: one list for forms, comparison, files and the
+ * library's door. Dots lead into a nested object.
+ */
+export const partFields: Record<PartKind, readonly PartField[]> = {
+  module: [
+    { kind: 'choice', name: 'chemistry', label: 'Chemistry', choices: chemistries },
+    n('cellsInSeries', 'Cells in series', '', { min: 1, max: 500, integer: true }),
+    n('cellsInParallel', 'Cells in parallel', '', { min: 1, max: 500, integer: true }),
+    {
+      kind: 'table',
+      name: 'cell.ocvTable',
+      label: 'Open-circuit voltage over charge',
+      columns: [
+        { label: 'State of charge', unit: 'fraction', rule: fraction, scale: 'linear' },
+        { label: 'Voltage', unit: 'V', rule: { above: 0, max: 10 }, scale: 'linear' },
+      ],
+      minRows: 2,
+    },
+    n('cell.capacityAh', 'Capacity of a cell', 'Ah'),
+    n('cell.resistanceOhm', 'Resistance of a cell', 'Ω', { min: 0 }),
+    n('cell.minV', 'Lowest voltage of a cell', 'V', { above: 0, max: 10 }),
+    n('cell.maxV', 'Highest voltage of a cell', 'V', { above: 0, max: 10 }),
+    n('massKg', 'Mass', 'kg'),
+    n('lengthMm', 'Length', 'mm'),
+    n('widthMm', 'Width', 'mm'),
+    n('heightMm', 'Height', 'mm'),
+    n('continuousA', 'Continuous current', 'A'),
+    n('peakA', 'Peak current, 10 s', 'A'),
+    n('senseLeadLimitA', 'Current the sense leads may carry', 'A', { min: 0 }),
+    n('insulationMinMOhm', 'Insulation, terminals to case, at least', 'MΩ', { min: 0 }),
+  ],
+  contactor: [
+    n('ratedVoltageV', 'Rated voltage, DC', 'V'),
+    n('continuousA', 'Continuous current', 'A'),
+    n('makeA', 'Makes', 'A'),
+    n('breakA', 'Breaks', 'A'),
+    n('coilV', 'Coil voltage', 'V'),
+    n('coilPullInA', 'Coil current at pull-in', 'A'),
+    n('coilHoldW', 'Coil power to hold', 'W', { min: 0 }),
+    n('closeMs', 'Closes within', 'ms'),
+    n('openMs', 'Opens within', 'ms'),
+    { kind: 'flag', name: 'polarised', label: 'Polarity', yes: 'polarised', no: 'either way round' },
+    {
+      kind: 'table',
+      name: 'shortTime',
+      label: 'How long the contacts carry',
+      columns: [amps, seconds],
+      optional: true,
+      minRows: 2,
+      falling: true,
+    },
+    maybe('coilOhm', 'Resistance of the coil at 20 °C', 'Ω'),
+    maybe('coilHenry', 'Inductance of the coil, pulled in', 'H'),
+    maybe('pullInV', 'Pulls in at, 20 °C', 'V'),
+    maybe('dropOutA', 'Drops out at', 'A'),
+    {
+      kind: 'flag',
+      name: 'economiser',
+      label: 'Holding',
+      yes: 'with an economiser',
+      no: 'as it pulls in',
+      optional: true,
+    },
+    {
+      kind: 'flag',
+      name: 'auxContact',
+      label: 'Auxiliary contact',
+      yes: 'tells whether it is closed',
+      no: 'none',
+      optional: true,
+    },
+  ],
+  fuse: [
+    n('ratedA', 'Rated current', 'A'),
+    n('ratedVoltageV', 'Rated voltage, DC', 'V'),
+    n('breakingA', 'Breaking capacity', 'A'),
+    n('minBreakingA', 'Least breaking current, 0: full range', 'A', { min: 0 }),
+    {
+      kind: 'table',
+      name: 'curve',
+      label: 'Melting curve, average',
+      columns: [amps, seconds],
+      minRows: 2,
+      falling: true,
+    },
+    n('currentToleranceFraction', 'Tolerance of the curve on current', 'fraction', { min: 0, below: 1 }),
+    n('arcI2tFactor', 'Clearing over melting I²t', '', { min: 1 }),
+    {
+      kind: 'table',
+      name: 'ambientDerating',
+      label: 'Derating over ambient',
+      columns: [
+        celsius('Ambient'),
+        { label: 'Factor', unit: '', rule: { above: 0, max: 3 }, scale: 'linear' },
+      ],
+      minRows: 1,
+    },
+  ],
+  cable: [
+    area,
+    n('conductorDiameterMm', 'Diameter of the conductor', 'mm'),
+    n('outerDiameterMm', 'Outer diameter', 'mm'),
+    n('conductorMaxC', 'Conductor at most', '°C', temperature),
+    n('insulationKmPerW', 'Thermal resistivity of the insulation', 'K·m/W'),
+    n('adiabaticK', 'k of the short circuit', 'A√s/mm²'),
+    n('massKgPerM', 'Mass', 'kg/m'),
+  ],
+  resistor: [
+    n('resistanceOhm', 'Resistance', 'Ω'),
+    n('toleranceFraction', 'Tolerance', 'fraction', { min: 0, below: 1 }),
+    n('pulseEnergyJ', 'Energy of one pulse', 'J'),
+    n('continuousW', 'Continuous power', 'W'),
+    n('maxVoltageV', 'Highest voltage', 'V'),
+  ],
+  lug: [
+    area,
+    n('studMm', 'Hole for a stud of M', 'mm'),
+    n('palmWidthMm', 'Width of the palm', 'mm'),
+    n('palmThicknessMm', 'Thickness of the palm', 'mm'),
+    n('centreToEndMm', 'Middle of the hole to the end of the barrel', 'mm'),
+    { kind: 'choice', name: 'plating', label: 'Surface', choices: lugPlatings },
+    n('maxC', 'Temperature at most', '°C', temperature),
+  ],
+  gland: [
+    n('threadMm', 'Thread M', 'mm'),
+    n('clampMinMm', 'Clamps from', 'mm'),
+    n('clampMaxMm', 'Clamps to', 'mm'),
+    {
+      kind: 'flag',
+      name: 'screenContact',
+      label: 'Screen',
+      yes: 'meets the screen all round',
+      no: 'no contact to the screen',
+    },
+    n('maxC', 'Temperature at most', '°C', temperature),
+  ],
+};
+
+/** The words of a kind, one and many. */
+export const partKindNames: Record<PartKind, [one: string, many: string]> = {
+  module: ['module', 'Modules and cells'],
+  contactor: ['contactor', 'Contactors'],
+  fuse: ['fuse', 'Fuses'],
+  cable: ['cable', 'Cables'],
+  resistor: ['resistor', 'Resistors'],
+  lug: ['lug', 'Cable lugs'],
+  gland: ['gland', 'Glands'],
+};
+
+export const partKinds = Object.keys(partKindNames) as PartKind[];
+
+type Schema = ReturnType<typeof record>;
+
+/**
+ * The door of a kind's data. The library's takes only what a figure can be; a design's asks for the right types alone,
+ * for what a sheet once said is then judged by the calculators.
+ */
+export function partDataSchema(kind: PartKind, typesOnly = false): Schema {
+  const tree: Record<string, Schema | Record<string, Schema>> = {};
+  for (const field of partFields[kind]) {
+    const [first, second] = field.name.split('.') as [string, string | undefined];
+    const schema = typesOnly ? typeOf(field) : schemaOf(field);
+    if (second === undefined) tree[first] = schema;
+    else tree[first] = { ...(tree[first] as Record<string, Schema>), [second]: schema };
+  }
+  return record(
+    Object.fromEntries(
+      Object.entries(tree).map(([key, value]) => [key, isSchema(value) ? value : record(value)]),
+    ),
+  );
+}
+
+/** The door of a part as a whole; the data's depends on its kind. */
+export function partSchema(typesOnly = false): Schema {
+  const data = Object.fromEntries(partKinds.map((kind) => [kind, partDataSchema(kind, typesOnly)]));
+  return record.by(({ kind }) => ({
+    id: typesOnly ? text() : idSchema(),
+    revision: number({ min: 1, integer: true }),
+    kind: oneOf(partKinds),
+    make: text(),
+    number: text(),
+    label: text(),
+    source: text.optional(400),
+    data: data[Object.hasOwn(data, String(kind)) ? (kind as PartKind) : 'module']!,
+  }));
+}
+
+/** Ids stand in addresses and keys. */
+const idSchema = () =>
+  text(60).test('id', 'must be of small letters, digits and hyphens', (value) =>
+    /^[a-z0-9][a-z0-9-]*$/.test(String(value)),
+  );
+
+function typeOf(field: PartField): Schema {
+  if (field.kind === 'table') {
+    const any = { columns: [{}, {}] as [NumberRule, NumberRule], rising: false };
+    return field.optional === true ? table.optional(any) : table(any);
+  }
+  const numeric = field.kind === 'choice' && typeof field.choices[0] === 'number';
+  if (field.kind === 'number' && field.optional === true) return number.optional();
+  return field.kind === 'number' || numeric ? number() : schemaOf(field);
+}
+
+const isSchema = (value: Schema | Record<string, Schema>): value is Schema =>
+  typeof (value as { validateSync?: unknown }).validateSync === 'function';
+
+function schemaOf(field: PartField): Schema {
+  switch (field.kind) {
+    case 'number':
+      return field.optional === true ? number.optional(field.rule) : number(field.rule);
+    case 'choice':
+      return oneOf(field.choices);
+    case 'flag':
+      return field.optional === true ? oneOf.optional([true, false]) : oneOf([true, false]);
+    default: {
+      const rule = {
+        columns: [field.columns[0].rule, field.columns[1].rule] as [NumberRule, NumberRule],
+        ...(field.minRows !== undefined && { minRows: field.minRows }),
+        maxRows: 2000,
+        ...(field.falling === true && { whole: fallsStrictly }),
+      };
+      return field.optional === true ? table.optional(rule) : table(rule);
+    }
+  }
+}
+
+/** Says which row does not fall, or null. */
+export function fallsStrictly(rows: [number, number][]): string | null {
+  const rise = rows.findIndex(([, y], i) => i > 0 && y >= rows[i - 1]![1]);
+  return rise > 0 ? `must fall strictly in time (row ${rise} does not)` : null;
+}
+
+/** What stands at a field's name in a part's data. */
+export function fieldValue(data: object, name: string): unknown {
+  return name
+    .split('.')
+    .reduce<unknown>(
+      (at, key) => (typeof at === 'object' && at !== null ? (at as Record<string, unknown>)[key] : undefined),
+      data,
+    );
+}
+
+/** Data from values by field name; what is undefined is left out. */
+export function dataFrom(values: ReadonlyMap<string, unknown>): Record<string, unknown> {
+  const data: Record<string, unknown> = {};
+  for (const [name, value] of values) {
+    if (value === undefined) continue;
+    const [first, second] = name.split('.') as [string, string | undefined];
+    if (second === undefined) data[first] = value;
+    else data[first] = { ...(data[first] as object | undefined), [second]: value };
+  }
+  return data;
+}

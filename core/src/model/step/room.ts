@@ -1,0 +1,34 @@
+import { registered, type AnyCalculator, type Calculator } from '../../ground/calculator';
+import type { Station } from '../document';
+import type { StepDefinition } from './reader';
+
+/** What a room of the trade brings, said once. */
+export interface Room {
+  name: string;
+  /** Where its findings are mended. */
+  station: Station;
+  /** The families of its rules, `family.what`: each belongs to one room. */
+  rules: readonly string[];
+  /** In the order in which they are best run. */
+  steps: readonly StepDefinition[];
+  calculators: readonly AnyCalculator[];
+}
+
+/** Builds up a room: `defineRoom('fuse', 'protect').withRules('fuse').withSteps(…).withCalculator(fuse)`. */
+export interface RoomBuilder extends Room {
+  withRules(...families: string[]): RoomBuilder;
+  withSteps(...steps: readonly StepDefinition[]): RoomBuilder;
+  /** The stateless calculator, by its own name under `/api/calc/`. */
+  withCalculator<Input, Result>(calculator: Calculator<Input, Result>): RoomBuilder;
+}
+
+export function defineRoom(name: string, station: Station): RoomBuilder {
+  const build = (room: Room): RoomBuilder => ({
+    ...room,
+    withRules: (...families) => build({ ...room, rules: [...room.rules, ...families] }),
+    withSteps: (...steps) => build({ ...room, steps: [...room.steps, ...steps] }),
+    withCalculator: (calculator) =>
+      build({ ...room, calculators: [...room.calculators, registered(calculator)] }),
+  });
+  return build({ name, station, rules: [], steps: [], calculators: [] });
+}

@@ -1,0 +1,13 @@
+import { defineRoom } from '../../model/step';
+import { busbar } from './busbar';
+import { busbarSteps } from './busbar-step';
+import { cable } from './cable';
+import { cableDuty } from './duty';
+import { conductorSteps } from './steps';
+
+export const conductorRoom = defineRoom('conductor', 'protect')
+  .withRules('cable', 'cable-duty', 'busbar')
+  .withSteps(...conductorSteps, ...busbarSteps)
+  .withCalculator(cable)
+  .withCalculator(cableDuty)
+  .withCalculator(busbar);

@@ -1,0 +1,6 @@
+import { defineRoom } from '../../model/step';
+import { contactorSteps } from './steps';
+
+export const contactorRoom = defineRoom('contactor', 'protect')
+  .withRules('contactor')
+  .withSteps(...contactorSteps);

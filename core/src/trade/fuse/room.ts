@@ -1,0 +1,10 @@
+import { defineRoom } from '../../model/step';
+import { faultCurrent } from './fault-current';
+import { fuse } from './fuse';
+import { fuseSteps } from './steps';
+
+export const fuseRoom = defineRoom('fuse', 'protect')
+  .withRules('fuse', 'strings')
+  .withSteps(...fuseSteps)
+  .withCalculator(fuse)
+  .withCalculator(faultCurrent);

@@ -1,0 +1,351 @@
+import type { Id, StringItem } from '../../model/document';
+import { formatNumber } from '../../ground/quantity';
+import type { NetworkSlices, Places } from './derive';
+import { outsideReach, type Cursor, type NetworkBuilder, type Piece } from './network-builder';
+import { fuseRating, contactorRating, polesText, reachOf } from './ratings';
+
+/** Terminals of the pack bus, where strings meet. */
+export const packBus = { plus: 'pack:+', minus: 'pack:-' };
+export const packBusSymbol = 'pack-bus';
+
+/** The strings up to the pack bus; false when there is no module in any. */
+export function deriveStrings(builder: NetworkBuilder, design: NetworkSlices, places: Places): boolean {
+  const filled = Object.entries(design.strings).filter(([, { modules }]) => modules.length > 0);
+  if (filled.length === 0) return false;
+  for (const [id, string] of filled) new StringPath(builder, design, places, id, string).derive();
+  builder.symbol({
+    id: packBusSymbol,
+    kind: 'bus',
+    tag: 'Pack bus',
+    words: filled.length > 1 ? `${filled.length} strings meet` : 'both poles of the string',
+    rating: '',
+    box: places.combinerBox,
+    terminals: [packBus.plus, packBus.minus],
+    path: 'pack.combinerBox',
+  });
+  return true;
+}
+
+class StringPath {
+  private readonly boxOfModule: (module: Id) => Id | null;
+  private readonly jointOhm: number | undefined;
+
+  constructor(
+    private readonly builder: NetworkBuilder,
+    private readonly design: NetworkSlices,
+    private readonly places: Places,
+    private readonly id: Id,
+    private readonly string: StringItem,
+  ) {
+    this.boxOfModule = (module) => design.modules[module]?.box ?? null;
+    const joints = string.modules.length - 1;
+    const { linkResistanceOhm } = design.pack;
+    this.jointOhm = linkResistanceOhm === undefined || joints === 0 ? undefined : linkResistanceOhm / joints;
+  }
+
+  derive(): void {
+    const { first, last } = this.series();
+    this.ends(first, last);
+  }
+
+  /** From the first module's negative post to the last one's positive. */
+  private series(): { first: Cursor; last: Cursor } {
+    const { builder, string } = this;
+    let group: { symbol: string; from: number; box: Id | null } | null = null;
+    let cursor: Cursor | null = null;
+    let first: Cursor | null = null;
+    const closeGroup = (to: number) => group !== null && this.describeGroup(group.symbol, group.from, to);
+    string.modules.forEach((module, i) => {
+      const box = this.boxOfModule(module);
+      const minus = `${module}:-`;
+      if (cursor !== null) {
+        const before = string.modules[i - 1]!;
+        const from = `${before}:+`;
+        const { pieces, symbols } = this.joint(i, this.boxOfModule(before), box);
+        const plain = symbols.length === 0 && group !== null;
+        if (plain) {
+          const link = this.piece(
+            `${this.id}/link-${i}`,
+            'link',
+            `link ${i} of ${string.tag}`,
+            group!.symbol,
+            box,
+          );
+          builder.path(from, minus, [{ ...link, joint: i, resistanceOhm: this.jointOhm }]);
+        } else {
+          closeGroup(i - 1);
+          group = null;
+          const terminals = builder.path(from, minus, pieces);
+          cursor = this.through(cursor, symbols, terminals);
+        }
+      }
+      if (group === null) {
+        const symbol = builder.symbol({
+          id: `${this.id}/group-${i + 1}`,
+          kind: 'modules',
+          tag: '',
+          words: '',
+          rating: '',
+          box,
+          path: `strings.${this.id}.modules`,
+        });
+        group = { symbol, from: i, box };
+        if (cursor !== null) builder.line(cursor.symbol, symbol, 1, [minus]);
+      }
+      const part = this.design.parts[this.design.modules[module]?.part ?? ''];
+      const data = part?.kind === 'module' ? part.data : null;
+      builder.element(
+        {
+          ...this.piece(module, 'module', this.design.modules[module]?.tag ?? module, group.symbol, box),
+          voltageV: data === null ? 0 : data.cell.maxV * data.cellsInSeries,
+          resistanceOhm:
+            data === null ? undefined : (data.cell.resistanceOhm * data.cellsInSeries) / data.cellsInParallel,
+        },
+        minus,
+        `${module}:+`,
+      );
+      cursor = { symbol: group.symbol, terminals: [`${module}:+`] };
+      first ??= { symbol: group.symbol, terminals: [minus] };
+    });
+    closeGroup(string.modules.length - 1);
+    return { first: first!, last: cursor! };
+  }
+
+  private describeGroup(symbol: string, from: number, to: number): void {
+    const one = this.builder.symbols.get(symbol)!;
+    const modules = this.string.modules.slice(from, to + 1);
+    const tag = (module: Id | undefined) => this.design.modules[module ?? '']?.tag ?? '';
+    const volts = modules.reduce((sum, module) => {
+      const part = this.design.parts[this.design.modules[module]?.part ?? ''];
+      return sum + (part?.kind === 'module' ? part.data.cell.maxV * part.data.cellsInSeries : 0);
+    }, 0);
+    one.tag =
+      modules.length === 1 ? tag(modules[0]) : `${tag(modules[0])} to ${shortTag(tag(modules.at(-1)))}`;
+    one.words = modules.length === 1 ? 'module' : `${modules.length} modules`;
+    one.rating = volts > 0 ? `${formatNumber(volts, 4)} V` : '';
+  }
+
+  private piece(id: string, kind: Piece['kind'], tag: string, symbol: string, box: Id | null): Piece {
+    return { id, kind, tag, symbol, reach: reachOf(box), owner: this.id };
+  }
+
+  /** What stands in joint i, between module i and i + 1, when it is more than a link. */
+  private joint(i: number, boxA: Id | null, boxB: Id | null): { pieces: Piece[]; symbols: string[] } {
+    const { builder, string, id } = this;
+    const pieces: Piece[] = [];
+    const symbols: string[] = [];
+    if (string.fuseAt === i && string.fuse !== undefined) {
+      const symbol = this.fuseSymbol(boxA);
+      symbols.push(symbol);
+      pieces.push({ ...this.piece(`${id}/fuse`, 'fuse', `fuse of ${string.tag}`, symbol, boxA), joint: i });
+    }
+    if (string.disconnectAt === i) {
+      const symbol = builder.symbol({
+        id: `${id}/disconnect`,
+        kind: 'disconnect',
+        tag: `${string.tag} disconnect`,
+        words: 'service disconnect',
+        rating: '',
+        box: boxA,
+        path: `strings.${id}.disconnectAt`,
+      });
+      symbols.push(symbol);
+      pieces.push({
+        ...this.piece(
+          `${id}/disconnect`,
+          'service-disconnect',
+          `service disconnect of ${string.tag}`,
+          symbol,
+          boxA,
+        ),
+        joint: i,
+        resistanceOhm: this.jointOhm,
+      });
+    }
+    if (boxA !== boxB) {
+      const symbol = this.cableSymbol(`${id}/cable-${i}`, `${string.tag} cable ${i}–${i + 1}`, 'one pole');
+      symbols.push(symbol);
+      const cable = this.cable(
+        `${id}/cable-${i}`,
+        `cable ${i}–${i + 1} of ${string.tag}`,
+        symbol,
+        boxA,
+        boxB,
+      );
+      cable[cable.length > 1 ? 1 : 0]!.resistanceOhm = this.jointOhm;
+      pieces.push(...cable.map((piece) => ({ ...piece, joint: i })));
+    }
+    return { pieces, symbols };
+  }
+
+  private cableSymbol(id: string, tag: string, poles: string): string {
+    const { ends } = this.string;
+    return this.builder.symbol({
+      id,
+      kind: 'cable',
+      tag,
+      words: endsText(ends),
+      rating: poles,
+      box: null,
+      path: `strings.${this.id}.ends`,
+    });
+  }
+
+  private cable(id: string, tag: string, symbol: string, boxA: Id | null, boxB: Id | null): Piece[] {
+    return cablePieces({ id, tag, symbol, owner: this.id, ends: this.string.ends }, boxA, boxB);
+  }
+
+  private fuseSymbol(box: Id | null): string {
+    const { string, id } = this;
+    return this.builder.symbol({
+      id: `${id}/fuse`,
+      kind: 'fuse',
+      tag: `${string.tag} fuse`,
+      words: 'fuse',
+      rating: fuseRating(this.design, string.fuse),
+      box,
+      path: `strings.${id}.fuse`,
+    });
+  }
+
+  /** Lines through the symbols of one joint. */
+  private through(cursor: Cursor, symbols: string[], terminals: string[]): Cursor {
+    let at = cursor.symbol;
+    symbols.forEach((symbol, i) => {
+      this.builder.line(at, symbol, 1, [
+        i === 0 ? terminals[0]! : terminals[Math.min(i, terminals.length - 2)]!,
+      ]);
+      at = symbol;
+    });
+    return { symbol: at, terminals: [terminals.at(-1)!] };
+  }
+
+  /** Fuse, contactors and cables between the ends of the string and the pack bus. */
+  private ends(first: Cursor, last: Cursor): void {
+    const { builder, string, id, places } = this;
+    const switched =
+      string.contactorPoles === undefined ? string.contactor !== undefined : string.contactorPoles !== 'none';
+    const poles = string.contactorPoles ?? 'both';
+    const lastBox = this.boxOfModule(string.modules.at(-1)!);
+    const firstBox = this.boxOfModule(string.modules[0]!);
+    const meet = places.combinerBox;
+    const switchBox = switched && string.contactorsIn !== 'combiner' ? lastBox : meet;
+    const plus: Piece[] = [];
+    const minus: Piece[] = [];
+    let plusAt = last.symbol;
+    let minusAt = first.symbol;
+    const step = (symbol: string, terminal: string) => {
+      builder.line(plusAt, symbol, 1, [terminal]);
+      plusAt = symbol;
+    };
+    const after = () => (plus.length === 0 ? last.terminals[0]! : `${plus.at(-1)!.id}:out`);
+    const afterMinus = () => (minus.length === 0 ? first.terminals[0]! : `${minus.at(-1)!.id}:out`);
+    if (string.fuse !== undefined && (string.fuseAt ?? 0) === 0) {
+      const symbol = this.fuseSymbol(lastBox);
+      step(symbol, after());
+      plus.push(this.piece(`${id}/fuse`, 'fuse', `fuse of ${string.tag}`, symbol, lastBox));
+    }
+    const bothTo = (to: Id | null, name: string, twoPoles: boolean) => {
+      if (twoPoles) {
+        const symbol = this.cableSymbol(`${id}/${name}`, `${string.tag} leads`, 'both poles');
+        const terminals = [after(), afterMinus()];
+        builder.line(plusAt, symbol, 2, terminals);
+        plusAt = minusAt = symbol;
+        plus.push(...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to));
+        minus.push(...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to));
+        return;
+      }
+      if (lastBox !== to) {
+        const symbol = this.cableSymbol(`${id}/${name}+`, `${string.tag} + lead`, 'one pole');
+        step(symbol, after());
+        plus.push(...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to));
+      }
+      if (firstBox !== to) {
+        const symbol = this.cableSymbol(`${id}/${name}-`, `${string.tag} − lead`, 'one pole');
+        builder.line(minusAt, symbol, 1, [afterMinus()]);
+        minusAt = symbol;
+        minus.push(...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to));
+      }
+    };
+    if (switched) {
+      bothTo(switchBox, 'lead', false);
+      const symbol = builder.symbol({
+        id: `${id}/contactor`,
+        kind: 'contactor',
+        tag: `${string.tag} contactors`,
+        words: `contactor, ${polesText(poles)}`,
+        rating: contactorRating(this.design, string.contactor),
+        box: switchBox,
+        path: `strings.${id}.contactor`,
+      });
+      builder.line(plusAt, symbol, 1, [after()]);
+      builder.line(minusAt, symbol, 1, [afterMinus()]);
+      plusAt = minusAt = symbol;
+      const contactor = (pole: '+' | '-'): Piece => ({
+        ...this.piece(
+          `${id}/contactor${pole}`,
+          'contactor',
+          `${string.tag} contactor ${pole === '+' ? '+' : '−'}`,
+          symbol,
+          switchBox,
+        ),
+        duty: 'string',
+      });
+      if (poles !== 'minus') plus.push(contactor('+'));
+      if (poles !== 'plus') minus.push(contactor('-'));
+      if (switchBox !== meet) {
+        const cable = this.cableSymbol(`${id}/out`, `${string.tag} leads`, 'both poles');
+        builder.line(symbol, cable, 2, [after(), afterMinus()]);
+        plusAt = minusAt = cable;
+        plus.push(...this.cable(`${id}/out+`, `positive lead of ${string.tag}`, cable, switchBox, meet));
+        minus.push(...this.cable(`${id}/out-`, `negative lead of ${string.tag}`, cable, switchBox, meet));
+      }
+    } else if (lastBox === firstBox && lastBox !== meet) bothTo(meet, 'out', true);
+    else bothTo(meet, 'lead', false);
+    if (plus.length === 0)
+      plus.push(this.piece(`${id}/lead+`, 'link', `positive lead of ${string.tag}`, plusAt, lastBox));
+    if (minus.length === 0)
+      minus.push(this.piece(`${id}/lead-`, 'link', `negative lead of ${string.tag}`, minusAt, firstBox));
+    builder.path(last.terminals[0]!, packBus.plus, plus);
+    builder.path(first.terminals[0]!, packBus.minus, minus);
+    if (plusAt === minusAt) builder.line(plusAt, packBusSymbol, 2, [packBus.plus, packBus.minus]);
+    else {
+      builder.line(plusAt, packBusSymbol, 1, [packBus.plus]);
+      builder.lines.push({
+        id: `${minusAt}>${packBusSymbol}/-`,
+        from: minusAt,
+        to: packBusSymbol,
+        poles: 1,
+        terminals: [packBus.minus],
+      });
+    }
+  }
+}
+
+const shortTag = (tag: string) => tag.replace(/^.*-/, '');
+
+/** A cable with a plug at each wall, or through glands. */
+export function cablePieces(
+  of: { id: string; tag: string; symbol: string; owner: Id; ends: Piece['ends'] },
+  boxA: Id | null,
+  boxB: Id | null,
+  resistanceOhm?: number,
+): Piece[] {
+  const { id, tag, ...rest } = of;
+  const cable: Piece = { ...rest, id, tag, kind: 'cable', reach: outsideReach, resistanceOhm };
+  if (of.ends === 'gland') return [cable];
+  const plug = (end: 'a' | 'b', box: Id | null): Piece => ({
+    ...rest,
+    id: `${id}/plug-${end}`,
+    tag: `plug of ${tag}`,
+    kind: 'connector',
+    reach: reachOf(box),
+  });
+  return [plug('a', boxA), cable, plug('b', boxB)];
+}
+
+export function endsText(ends: Piece['ends']): string {
+  if (ends === 'gland') return 'through glands';
+  if (ends === undefined) return 'ends not given';
+  return ends === 'plain' ? 'plain plugs' : 'interlocked';
+}

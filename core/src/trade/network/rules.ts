@@ -1,0 +1,95 @@
+import { rulesOf } from '../../ground/finding';
+
+const rule = rulesOf('network');
+const graph = 'The network that follows from the design, every switch in turn open';
+
+export const networkRules = {
+  disconnectMissing: rule(
+    'no-disconnect',
+    'mend',
+    'A string has no service disconnect',
+    'Without one nobody can part the string by hand; whoever opens a box meets its whole voltage.',
+    'A service disconnect near the electrical middle of each string.',
+    'Practice of the trade; makers’ and local rules come first',
+  ),
+  disconnectAway: rule(
+    'disconnect-off-middle',
+    'mend',
+    'A service disconnect stands away from the electrical middle',
+    'With it out, one side of the string still holds more than half the voltage.',
+    'Move it to the joint nearest to the middle.',
+    'Sum of the module voltages on either side',
+  ),
+  stringFuse: rule(
+    'string-unfused',
+    'stop',
+    'A string has no fuse',
+    'A short in the string’s own leads, or the other strings feeding into it, is ended by nothing.',
+    'A fuse in every string, at its positive end or in its middle; for a single string the main fuse next to it counts.',
+    graph,
+  ),
+  loadFuse: rule(
+    'load-unfused',
+    'stop',
+    'A short at a device is fed past every fuse',
+    'Nothing but melting copper ends the current.',
+    'A fuse in every path from the modules to the device, near the modules.',
+    graph,
+  ),
+  loadContactor: rule(
+    'load-without-contactor',
+    'mend',
+    'A device cannot be switched off',
+    'With every contactor open both poles of the device stay on the pack.',
+    'Put the branch behind the mains, or give it contactors of its own.',
+    graph,
+  ),
+  singlePole: rule(
+    'single-pole-mains',
+    'mend',
+    'The contactors leave one pole on the bus',
+    'With one pole always connected a single insulation fault brings the whole voltage to the chassis.',
+    'Contactors in both poles.',
+    graph,
+  ),
+  beforeMains: rule(
+    'branch-before-mains',
+    'mend',
+    'A branch hangs before the mains',
+    'Opening the mains leaves it live: shut-down, crash and service do not reach it.',
+    'Move it behind the mains, or protect, label and switch it as a source of its own.',
+    graph,
+  ),
+  liveOutside: rule(
+    'live-outside',
+    'note',
+    'HV is live outside its box whenever the pack is closed',
+    'With every contactor open these cables still carry voltage: a crash or a drill finds them.',
+    'Contactors inside the pack where it can be done; otherwise guard and route these cables as always live.',
+    graph,
+  ),
+  interlock: rule(
+    'plug-without-interlock',
+    'mend',
+    'A plug can be pulled under load',
+    'Without interlock contacts nothing opens the contactors before the pins part: the arc stays.',
+    'Plugs with interlock contacts, or glands that need a tool and a locked-off disconnect.',
+    'Design of the interlock loop',
+  ),
+  monitors: rule(
+    'two-active-monitors',
+    'mend',
+    'Two active insulation monitors stand on one network',
+    'Many kinds disturb each other’s signal, and both then report faults or none.',
+    'Ask the makers for measuring principle and coordination when contactors close, switch all but one off, and give each two separate chassis references.',
+    'Insulation monitor makers’ documents',
+  ),
+  unfed: rule(
+    'device-not-fed',
+    'note',
+    'A device hangs on no circuit',
+    'It is counted on the bus, but no fuse, contactor or cable of it is known.',
+    'Add a branch for it.',
+    'Devices and circuits of the design',
+  ),
+};

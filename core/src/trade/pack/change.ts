@@ -1,0 +1,72 @@
+import type { Draft } from 'immer';
+import { circuitPartKinds, type Design, type Id } from '../../model/document';
+import { partKey, type PartOf } from '../../model/parts';
+
+/** Pins a part in the design, once however often it is used. */
+export function pin(draft: Draft<Design>, part: Design['parts'][string]): string {
+  const key = partKey(part);
+  if (draft.parts[key] === undefined)
+    draft.parts[key] = JSON.parse(JSON.stringify(part)) as Draft<typeof part>;
+  return key;
+}
+
+/** Unpins parts that nothing uses any more. */
+export function unpinUnused(draft: Draft<Design>): void {
+  const used = new Set<string | undefined>(Object.values(draft.modules).map((module) => module.part));
+  for (const circuit of Object.values(draft.circuits))
+    for (const kind of circuitPartKinds) used.add(circuit[kind]);
+  for (const { fuse, contactor } of Object.values(draft.strings)) used.add(fuse).add(contactor);
+  for (const key of Object.keys(draft.parts)) if (!used.has(key)) delete draft.parts[key];
+}
+
+export interface PackShape {
+  strings: number;
+  modulesPerString: number;
+  part: PartOf<'module'>;
+}
+
+/**
+ * Gives the pack a shape: adds or takes modules at the end of each string, adds or takes strings, and makes
+ * every module one of this kind. Modules that stay keep their ids, tags and boxes; new ones go into the boxes
+ * with the fewest modules.
+ *
+ * @param newId makes an id from a prefix; ids are made outside the core
+ */
+export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix: string) => Id): void {
+  const key = pin(draft, shape.part);
+  const kept = Object.keys(draft.strings).slice(0, shape.strings);
+  for (const id of Object.keys(draft.strings).slice(shape.strings)) {
+    for (const module of draft.strings[id]!.modules) delete draft.modules[module];
+    delete draft.strings[id];
+  }
+  while (kept.length < shape.strings) {
+    const id = newId('string');
+    draft.strings[id] = { tag: `S${kept.length + 1}`, modules: [] };
+    kept.push(id);
+  }
+  for (const id of kept) {
+    const string = draft.strings[id]!;
+    for (const module of string.modules.slice(shape.modulesPerString)) delete draft.modules[module];
+    string.modules = string.modules.slice(0, shape.modulesPerString);
+    while (string.modules.length < shape.modulesPerString) {
+      const module = newId('module');
+      const box = emptiestBox(draft);
+      draft.modules[module] = {
+        tag: `${string.tag}-M${String(string.modules.length + 1).padStart(2, '0')}`,
+        part: key,
+        ...(box !== undefined && { box }),
+      };
+      string.modules.push(module);
+    }
+  }
+  for (const module of Object.values(draft.modules)) module.part = key;
+  unpinUnused(draft);
+}
+
+function emptiestBox(draft: Draft<Design>): Id | undefined {
+  const counts = new Map(Object.keys(draft.boxes).map((id) => [id, 0]));
+  for (const { box } of Object.values(draft.modules)) {
+    if (box !== undefined) counts.set(box, (counts.get(box) ?? 0) + 1);
+  }
+  return [...counts].sort((a, b) => a[1] - b[1])[0]?.[0];
+}

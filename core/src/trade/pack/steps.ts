@@ -1,0 +1,320 @@
+import type { DeviceItem } from '../../model/document';
+import { figureId, type Check, type FigureId, type Gap } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
+import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
+import { boxRules } from './box-rules';
+import { boxStep } from './box-steps';
+import { readPackLayout } from './layout';
+import { pack } from './pack';
+import { packRules } from './rules';
+import { linksAtPack, packLowest, sourceStep, temperatureStep } from './source-step';
+
+const packStep: StepDefinition = {
+  id: 'pack.pack',
+  version: 1,
+  subjects: () => ['pack'],
+  compute(subject, read) {
+    const settings = read.at('pack');
+    const { layout, gaps } = readPackLayout(read);
+    const inputs = new Inputs(read);
+    inputs.missing(...gaps);
+    const low = settings.socLowFraction;
+    const high = settings.socHighFraction;
+    if (low === undefined)
+      inputs.missing({
+        kind: 'not-given',
+        path: 'pack.socLowFraction',
+        label: 'bottom of the charge window',
+      });
+    if (high === undefined)
+      inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
+    inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
+    inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
+    if (settings.linkResistanceOhm !== undefined) inputs.figure('linkResistanceOhm', linksAtPack);
+    else inputs.optional('linkResistanceOhm', undefined, 'pack.linkResistanceOhm', 'links of one string');
+    inputs.optional(
+      'socForPeakFraction',
+      settings.socForPeakFraction,
+      'pack.socForPeakFraction',
+      'state of charge at the peak',
+    );
+    if (layout !== null) {
+      const { key, part, strings, seriesCells } = layout;
+      const { cell, cellsInParallel } = part.data;
+      for (const [name, value] of Object.entries(cell)) {
+        inputs.set(
+          `cell.${name}`,
+          value,
+          { kind: 'part', key, path: `cell.${name}` },
+          `${name} of ${part.label}`,
+        );
+      }
+      const massOfCell = layout.massKg / (strings * seriesCells * cellsInParallel);
+      inputs.set('cell.massKg', massOfCell, { kind: 'part', key, path: 'massKg' }, 'mass of a cell');
+      inputs.set('series', seriesCells, { kind: 'document', path: 'strings' }, 'cells in series');
+      inputs.set(
+        'parallel',
+        strings * cellsInParallel,
+        { kind: 'document', path: 'strings' },
+        'cells in parallel',
+      );
+    }
+    const run = inputs.run(pack);
+    const figures = run.figures('pack.pack', subject, [
+      { name: 'voltageMinV', symbol: 'U_min', label: 'Lowest pack voltage', unit: 'V' },
+      { name: 'voltageMaxV', symbol: 'U_max', label: 'Highest pack voltage', unit: 'V' },
+      { name: 'voltageNominalV', symbol: 'U_nom', label: 'Nominal voltage', unit: 'V' },
+      { name: 'capacityAh', symbol: 'Q', label: 'Capacity', unit: 'Ah' },
+      { name: 'energyKWh', symbol: 'E', label: 'Energy, full to empty', unit: 'kWh' },
+      { name: 'usableEnergyKWh', symbol: 'E_use', label: 'Usable energy', unit: 'kWh' },
+      { name: 'resistanceOhm', symbol: 'R', label: 'Pack resistance', unit: 'Ω' },
+      { name: 'sagAtPeakV', symbol: 'ΔU', label: 'Sag at peak', unit: 'V' },
+      { name: 'voltageAtPeakV', symbol: 'U_pk', label: 'Voltage at peak', unit: 'V' },
+      {
+        name: 'cellVoltageAtPeakV',
+        symbol: 'u_pk',
+        label: 'Cell voltage at peak',
+        unit: 'V',
+        ...(layout !== null && { limit: { min: layout.part.data.cell.minV } }),
+      },
+      { name: 'shortCircuitCurrentA', symbol: 'I_sc', label: 'Short-circuit current, full', unit: 'A' },
+      { name: 'massKg', label: 'Mass of the modules', unit: 'kg' },
+    ]);
+    const checks: Check[] = run.checks(
+      [subject],
+      [{ label: 'short-circuit current', value: run.result?.shortCircuitCurrentA ?? 0, unit: 'A' }],
+    );
+    const cellMinV = layout?.part.data.cell.minV ?? 0;
+    const atPeak = run.result?.cellVoltageAtPeakV ?? 0;
+    checks.push(
+      judge(
+        packRules.cellAtPeak,
+        [subject],
+        run.gaps,
+        atPeak < cellMinV
+          ? `At ${formatNumber(settings.peakCurrentA ?? 0)} A a cell falls to ${formatNumber(atPeak)} V; its minimum is ${formatNumber(cellMinV)} V.`
+          : null,
+        [
+          { label: 'cell voltage at peak', value: atPeak, unit: 'V' },
+          { label: 'minimum cell voltage', value: cellMinV, unit: 'V' },
+        ],
+      ),
+    );
+    const share = (settings.peakCurrentA ?? 0) / (layout?.strings ?? 1);
+    const modulePeakA = layout?.peakA ?? 0;
+    checks.push(
+      judge(
+        packRules.modulePeak,
+        [subject],
+        run.gaps,
+        share > modulePeakA
+          ? `Each string carries ${formatNumber(share)} A at the peak; ${layout?.part.label ?? 'the module'} is made for ${formatNumber(modulePeakA)} A.`
+          : null,
+        [
+          { label: 'peak current of a string', value: share, unit: 'A' },
+          { label: 'peak current of the module', value: modulePeakA, unit: 'A' },
+        ],
+      ),
+    );
+    return run.output(figures, checks);
+  },
+};
+
+/** A charger and a DC inlet do nothing while the vehicle drives: the sag of its peak is none of theirs. */
+const worksWhileDriving = ({ kind }: DeviceItem) => kind !== 'charger' && kind !== 'dc-inlet';
+
+/** Each device on the bus against the pack's voltages. */
+const windowsStep: StepDefinition = {
+  id: 'pack.windows',
+  version: 1,
+  subjects: (design) => Object.keys(design.devices),
+  compute(subject, read) {
+    const device = read.at('devices', subject)!;
+    const pick = (name: string) => read.figure(figureId('pack.pack', 'pack', name));
+    const highest = pick('voltageMaxV');
+    const lowest = pick('voltageMinV');
+    const sagging = pick('voltageAtPeakV');
+    const missing = (value: number | undefined, end: 'minV' | 'maxV'): Gap[] =>
+      value === undefined
+        ? [
+            {
+              kind: 'not-given',
+              path: `devices.${subject}.${end}`,
+              label: `${end === 'minV' ? 'lowest' : 'highest'} voltage of ${device.tag}`,
+            },
+          ]
+        : [];
+    const gapsOf = (...figures: (typeof highest)[]) =>
+      figures.flatMap((figure) => (figure.value === null ? gapsBehind(figure) : []));
+    const compare = (
+      rule: (typeof packRules)['deviceHigh'],
+      figure: typeof highest,
+      limit: number | undefined,
+      end: 'minV' | 'maxV',
+      text: (value: string, limit: string) => string,
+    ): Check => {
+      const value = figure.value ?? 0;
+      const out = limit !== undefined && (end === 'maxV' ? value > limit : value < limit);
+      return judge(
+        rule,
+        [subject],
+        [...missing(limit, end), ...gapsOf(figure)],
+        out ? text(formatNumber(value, 4), formatNumber(limit, 4)) : null,
+        [
+          { label: figure.label, value, unit: 'V' },
+          {
+            label: `${end === 'maxV' ? 'highest' : 'lowest'} voltage of the device`,
+            value: limit ?? 0,
+            unit: 'V',
+          },
+        ],
+      );
+    };
+    return {
+      figures: [],
+      checks: [
+        compare(
+          packRules.deviceHigh,
+          highest,
+          device.maxV,
+          'maxV',
+          (v, l) => `The pack reaches ${v} V; ${device.tag} stands ${l} V.`,
+        ),
+        compare(
+          packRules.deviceLow,
+          lowest,
+          device.minV,
+          'minV',
+          (v, l) => `The pack goes down to ${v} V; ${device.tag} works from ${l} V.`,
+        ),
+        ...(worksWhileDriving(device)
+          ? [
+              compare(
+                packRules.deviceSag,
+                sagging,
+                device.minV,
+                'minV',
+                (v, l) => `At peak current the bus sags to ${v} V; ${device.tag} works from ${l} V.`,
+              ),
+            ]
+          : []),
+      ],
+    };
+  },
+};
+
+/** Below this share of its rating a heater is worth a word. */
+const weakHeaterFraction = 0.6;
+
+/** Heaters of plain resistance: their power goes with the square of the voltage. */
+const heaterStep: StepDefinition = {
+  id: 'pack.heater',
+  version: 1,
+  subjects: (design) =>
+    Object.keys(design.devices).filter((id) => {
+      const { ratedPowerW, ratedVoltageV } = design.devices[id]!;
+      return ratedPowerW !== undefined || ratedVoltageV !== undefined;
+    }),
+  compute(subject, read) {
+    const device = read.at('devices', subject)!;
+    const at = `devices.${subject}`;
+    const gaps: Gap[] = [];
+    for (const [field, label] of [
+      ['ratedPowerW', 'rated power'],
+      ['ratedVoltageV', 'rated voltage'],
+    ] as const) {
+      const value = device[field];
+      if (value === undefined)
+        gaps.push({ kind: 'not-given', path: `${at}.${field}`, label: `${label} of ${device.tag}` });
+      else if (value <= 0)
+        gaps.push({
+          kind: 'invalid',
+          path: `${at}.${field}`,
+          label: `${label} of ${device.tag}`,
+          message: 'must be above 0',
+        });
+    }
+    const ratedW = device.ratedPowerW ?? 0;
+    const ratedV = device.ratedVoltageV ?? 0;
+    const powerAt = (name: string, label: string, voltage: FigureId) => {
+      const figure = read.figure(voltage);
+      const missing = [...gaps, ...(figure.value === null ? gapsBehind(figure) : [])];
+      const value = missing.length > 0 ? null : ratedW * (figure.value! / ratedV) ** 2;
+      return {
+        id: figureId('pack.heater', subject, name),
+        label,
+        unit: 'W',
+        value,
+        gaps: missing,
+        working:
+          value === null
+            ? []
+            : [
+                {
+                  symbol: 'P',
+                  label,
+                  formula: 'P_r·(U/U_r)²',
+                  inputs: [
+                    {
+                      symbol: 'P_r',
+                      value: ratedW,
+                      unit: 'W',
+                      origin: { kind: 'document' as const, path: `${at}.ratedPowerW` },
+                    },
+                    {
+                      symbol: 'U',
+                      value: figure.value!,
+                      unit: 'V',
+                      origin: { kind: 'figure' as const, id: figure.id },
+                    },
+                    {
+                      symbol: 'U_r',
+                      value: ratedV,
+                      unit: 'V',
+                      origin: { kind: 'document' as const, path: `${at}.ratedVoltageV` },
+                    },
+                  ],
+                  value,
+                  unit: 'W',
+                  source: 'A plain resistance takes power with the square of the voltage',
+                },
+              ],
+      };
+    };
+    const low = powerAt('powerAtLowW', 'Heater power, bottom of the window', packLowest);
+    const high = powerAt(
+      'powerAtMaxW',
+      'Heater power, pack full',
+      figureId('pack.pack', 'pack', 'voltageMaxV'),
+    );
+    const weak = low.value !== null && low.value < weakHeaterFraction * ratedW;
+    return {
+      figures: [low, high],
+      checks: [
+        judge(
+          boxRules.heater,
+          [subject],
+          low.gaps,
+          weak
+            ? `${device.tag} is rated ${formatNumber(ratedW / 1000)} kW at ${formatNumber(ratedV)} V; at the bottom of the charge window it gives ${formatNumber((low.value ?? 0) / 1000)} kW, full ${formatNumber((high.value ?? 0) / 1000)} kW.`
+            : null,
+          [
+            { label: 'power at the bottom of the window', value: low.value ?? 0, unit: 'W' },
+            { label: 'rated power', value: ratedW, unit: 'W' },
+            { label: 'rated voltage', value: ratedV, unit: 'V' },
+            { label: 'power, pack full', value: high.value ?? 0, unit: 'W' },
+          ],
+        ),
+      ],
+    };
+  },
+};
+
+export const packSteps: StepDefinition[] = [
+  sourceStep,
+  packStep,
+  temperatureStep,
+  windowsStep,
+  heaterStep,
+  boxStep,
+];

@@ -1,0 +1,10 @@
+import { defineRoom } from '../../model/step';
+import { axleLoads } from './axle-loads';
+import { range } from './range';
+import { vehicleSteps } from './steps';
+
+export const vehicleRoom = defineRoom('vehicle', 'brief')
+  .withRules('axle', 'drive-cycle', 'range', 'vehicle')
+  .withSteps(...vehicleSteps)
+  .withCalculator(range)
+  .withCalculator(axleLoads);

@@ -1,0 +1,174 @@
+import { formatNumber, formatQuantity } from '../../ground/quantity';
+import { loadWords, prechargeFit } from '../../trade/precharge';
+import type { Detail, Measured, Verdict } from '../../record';
+import type { Expectation } from './procedure-builder';
+
+export interface Judgement {
+  verdict: Verdict;
+  /** Why not, when it fails. */
+  reasons: string[];
+  details: Detail[];
+}
+
+export type JudgementOrRefusal = { ok: true; judgement: Judgement } | { ok: false; message: string };
+
+/**
+ * The verdict on a measurement. Limits that are met exactly pass.
+ *
+ * @returns a refusal when the measurement is not of the kind that is expected, or cannot be fitted
+ */
+export function judgeMeasurement(expected: Expectation, measured: Measured): JudgementOrRefusal {
+  if (expected.kind === 'range') {
+    if (measured.kind !== 'value') return { ok: false, message: 'a single value is expected, not a trace' };
+    if (measured.unit !== expected.unit)
+      return { ok: false, message: `the unit is ${expected.unit}, not ${measured.unit}` };
+    return measured.over === true
+      ? judgeOver(expected, measured.value)
+      : { ok: true, judgement: judgeRange(expected, measured.value) };
+  }
+  if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
+  return judgeRise(expected, measured);
+}
+
+/**
+ * A reading beyond the top of an instrument’s range: it is that or more. Enough where a least value is asked that lies
+ * below; a fail where a most value is asked; otherwise the instrument does not tell.
+ */
+function judgeOver(expected: Extract<Expectation, { kind: 'range' }>, topValue: number): JudgementOrRefusal {
+  const { min, max, unit } = expected;
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  if (max !== undefined)
+    return topValue > max
+      ? {
+          ok: true,
+          judgement: {
+            verdict: 'fail',
+            reasons: [`more than ${q(topValue)} is above ${q(max)}`],
+            details: [],
+          },
+        }
+      : { ok: false, message: `the range ends at ${q(topValue)}: take one that reaches beyond ${q(max)}` };
+  if (min !== undefined && topValue < min)
+    return {
+      ok: false,
+      message: `the range ends at ${q(topValue)}, ${q(min)} are asked: take one that reaches further`,
+    };
+  return { ok: true, judgement: { verdict: 'pass', reasons: [], details: [] } };
+}
+
+function judgeRange(expected: Extract<Expectation, { kind: 'range' }>, value: number): Judgement {
+  const { min, max, unit } = expected;
+  const reasons: string[] = [];
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  if (min !== undefined && value < min) reasons.push(`${q(value)} is below ${q(min)}`);
+  if (max !== undefined && value > max) reasons.push(`${q(value)} is above ${q(max)}`);
+  return { verdict: reasons.length === 0 ? 'pass' : 'fail', reasons, details: [] };
+}
+
+function judgeRise(
+  expected: Extract<Expectation, { kind: 'rise' }>,
+  { samples, packVoltageV }: Extract<Measured, { kind: 'trace' }>,
+): JudgementOrRefusal {
+  const parsed = prechargeFit.parse({ packVoltageV, resistanceOhm: expected.resistanceOhm, samples });
+  if (!parsed.ok) {
+    const issue = parsed.issues[0];
+    return {
+      ok: false,
+      message: `the trace cannot be fitted: ${issue?.path ?? ''} ${issue?.message ?? ''}`.trim(),
+    };
+  }
+  const { result, findings } = prechargeFit.calculate(parsed.input);
+  const ratio = result.capacitanceF / expected.capacitanceF;
+  const tolerance = expected.capacitanceToleranceFraction;
+  const reasons = findings.map(({ message }) => message);
+  const fitted = formatQuantity(result.capacitanceF, 'F');
+  const designed = formatQuantity(expected.capacitanceF, 'F');
+  if (ratio > 1 + tolerance)
+    reasons.push(
+      `fits ${fitted}, ${formatNumber((ratio - 1) * 100, 2)} % more than the ${designed} designed`,
+    );
+  if (ratio < 1 - tolerance)
+    reasons.push(
+      `fits ${fitted}, ${formatNumber((1 - ratio) * 100, 2)} % less than the ${designed} designed`,
+    );
+  const load = loadWords(result.parallelLoadOhm, expected);
+  if (load !== null) reasons.push(`the bus ends at ${formatNumber(result.finalVoltageV)} V: ${load}`);
+  return {
+    ok: true,
+    judgement: {
+      verdict: reasons.length === 0 ? 'pass' : 'fail',
+      reasons,
+      details: [
+        { label: 'capacitance fitted', value: result.capacitanceF, unit: 'F' },
+        { label: 'time constant fitted', value: result.timeConstantS, unit: 's' },
+        { label: 'final voltage fitted', value: result.finalVoltageV, unit: 'V' },
+        { label: 'load on the bus', value: result.parallelLoadOhm, unit: 'Ω' },
+        { label: 'rms error of the fit', value: result.rmsErrorV, unit: 'V' },
+      ],
+    },
+  };
+}
+
+/** A value may be this many times what is asked, or a part of it, before its unit is asked about. */
+const unlikelyTimes = 10_000;
+
+/**
+ * Asks about a value that would be right with its sign turned or its decimal point moved by one or three places, and about
+ * one that lies a thousandfold off what the maker or the design says.
+ *
+ * @returns a question for the person, or null when the value needs none
+ */
+export function doubtAbout(expected: Expectation, value: number): string | null {
+  if (expected.kind !== 'range') return null;
+  const passes = judgeRange(expected, value).verdict === 'pass';
+  return (passes ? null : slipOf(expected, value)) ?? thousandfold(expected, value, passes);
+}
+
+type Range = Extract<Expectation, { kind: 'range' }>;
+
+const ask = (expected: Range, value: number, how: string, other: number) =>
+  `${formatQuantity(value, expected.unit, 4)} is out, but ${how} (${formatQuantity(other, expected.unit, 4)}) would fit. Is the value right as it stands?`;
+
+function slipOf(expected: Range, value: number): string | null {
+  const slips: [number, string][] = [
+    [-value, 'with its sign turned'],
+    [value * 10, 'ten times as large'],
+    [value / 10, 'a tenth of it'],
+    [value * 1000, 'a thousand times as large'],
+    [value / 1000, 'a thousandth of it'],
+  ];
+  // A range without both ends says nothing about scale: almost any factor would fit.
+  const { min, max, nominal } = expected;
+  if (min === undefined || max === undefined) return null;
+  // Neither does one that reaches down to nothing, unless the slip lands near what is expected.
+  const lands = (other: number) =>
+    judgeRange(expected, other).verdict === 'pass' &&
+    (min > 0 || (nominal !== undefined && nominal !== 0 && Math.abs(other / nominal - 1) <= 0.5));
+  const slip = slips.find(([other]) => lands(other));
+  return slip === undefined ? null : ask(expected, value, slip[1], slip[0]);
+}
+
+/** Kilo, milli or nothing: a value a thousandfold off, whatever the range says of it. */
+function thousandfold(expected: Range, value: number, passes: boolean): string | null {
+  const { min, max, nominal, unit } = expected;
+  const size = Math.abs(value);
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  const about = (times: number, of: string) =>
+    `${q(value)} is ${times > 1 ? `${formatNumber(times)} times` : `1/${formatNumber(1 / times)} of`} ${of}. Is its unit right?`;
+  if (size === 0) return null;
+  if (nominal !== undefined && nominal !== 0) {
+    const times = size / Math.abs(nominal);
+    return times > 300 || times < 1 / 300 ? about(times, `the ${q(nominal)} expected`) : null;
+  }
+  if (min !== undefined && max === undefined && min > 0) {
+    const times = size / min;
+    if (passes) return times > unlikelyTimes ? about(times, `the ${q(min)} asked`) : null;
+    return times < 0.1 && value > 0 ? ask(expected, value, 'a thousand times as large', value * 1000) : null;
+  }
+  if (max !== undefined && max > 0) {
+    const times = size / max;
+    if (!passes) return times > 10 ? ask(expected, value, 'a thousandth of it', value / 1000) : null;
+    return times < 1 / unlikelyTimes && nominal === undefined ? about(times, `the ${q(max)} allowed`) : null;
+  }
+  return null;
+}

@@ -1,0 +1,170 @@
+import type { Design } from '../../model/document';
+import type { Gap } from '../../ground/figure';
+import { formatQuantity } from '../../ground/quantity';
+import type { Basis, Instrument, JointWork } from '../../record';
+import { gapsBehind, type Evaluation } from '../../model/step';
+import type { GateId } from './gates';
+
+export type Expectation =
+  | { kind: 'range'; min?: number; max?: number; nominal?: number; unit: string }
+  /** A pre-charge rise, judged by its fit. */
+  | {
+      kind: 'rise';
+      resistanceOhm: number;
+      capacitanceF: number;
+      capacitanceToleranceFraction: number;
+      /** null: no load may be seen. */
+      loadOhm: number | null;
+      unit: 'V';
+    };
+
+/** What is at hand during a step; its precautions follow from it. */
+export type Hazard =
+  /** A single part, below the touch limit. */
+  | 'part'
+  /** A single part above it. */
+  | 'part-hv'
+  /** A vehicle that is isolated and proved dead. */
+  | 'isolated'
+  /** High voltage is on: that is what the step is about. */
+  | 'live';
+
+/** A step that is recorded along a walk: every joint or body of it, by one entry or several. */
+export interface StepWalk {
+  work: JointWork;
+  items: { id: string; tag: string }[];
+  /** The current that a drop is read at, at the least; absent: none is needed. */
+  leastA?: number;
+}
+
+/** One step of the procedure, generated from the design. */
+export interface ProcedureStep {
+  /** `${template}:${subject}`. */
+  id: string;
+  gate: GateId;
+  title: string;
+  do: string;
+  why: string;
+  hazard: Hazard;
+  /** Taken where there is gear and time for it: no gate waits for it, and it is not due. */
+  optional?: boolean;
+  instrument: Instrument['kind'];
+  subjects: { id: string; tag: string }[];
+  /** What else makes it due again when it was worked on. */
+  touchedBy?: string[];
+  /** Recorded by walks in Protect, not here. */
+  walk?: StepWalk;
+  expected: Expectation | null;
+  /** In words; or why there is no expectation. */
+  expectedText: string;
+  gaps: Gap[];
+  basis: Basis[];
+}
+
+/** Precautions where the vehicle is isolated before anything is touched. */
+const isolatedPrecautions = [
+  'Service disconnect out, locked off and tagged before anything is touched; wait for the bus to discharge.',
+  'Prove dead with a meter that was proved on a known source before and after.',
+  'Rated gloves and tools, eye protection, no jewellery; one hand where it can be done.',
+  'A second person who knows the disconnect, with an extinguisher at hand. Nobody works alone.',
+  'The component makers’ documents and the rules of the place come first.',
+];
+
+/** Precautions at steps for which high voltage has to be on. */
+const livePrecautions = [
+  'High voltage is on during this step. Leads and probes are connected before, with the bus proved dead, and rated for this voltage and category; covers are on over everything else.',
+  'From then on nobody touches, plugs or moves anything; where a probe is held by hand: rated gloves, eye protection, no jewellery, one hand.',
+  'A second person who knows the disconnect stands beside it, with an extinguisher at hand. Nobody works alone.',
+  'Afterwards: mains open, disconnect out, locked off and tagged; wait for the bus to discharge; prove dead with a meter that was proved on a known source before and after.',
+  'The component makers’ documents and the rules of the place come first.',
+];
+
+const partPrecautions = [
+  'A single module can burn a tool and a hand: insulated tools, no jewellery, covers over all terminals but one.',
+  'Prove the meter on a known source before and after.',
+];
+
+const highPartPrecautions = [
+  'This part alone is above the touch limit and cannot be switched off: rated gloves and tools, eye protection, no jewellery, one hand, covers over all terminals but one.',
+  'A second person who knows what to do, with an extinguisher at hand. Nobody works alone.',
+  'Prove the meter on a known source before and after.',
+  'The maker’s documents and the rules of the place come first.',
+];
+
+/** The usual precautions, by what is at hand. */
+export const precautions: Record<Hazard, { title: string; lines: readonly string[] }> = {
+  part: { title: 'Precautions', lines: partPrecautions },
+  'part-hv': { title: 'This part is high voltage by itself', lines: highPartPrecautions },
+  isolated: { title: 'High voltage may be at hand', lines: isolatedPrecautions },
+  live: { title: 'High voltage is on during this step', lines: livePrecautions },
+};
+
+/** How far a moved figure may go before a result on it is stale. */
+const staleBeyondFraction = 1e-6;
+
+/** Gathers the steps of a procedure. */
+export class Builder {
+  readonly steps: ProcedureStep[] = [];
+  constructor(
+    readonly design: Design,
+    readonly evaluation: Evaluation,
+  ) {}
+
+  /** Figures an expectation rests on: their values, basis and gaps. */
+  figures(...ids: string[]): { values: number[]; basis: Basis[]; gaps: Gap[] } {
+    const found = ids.map((id) => this.evaluation.figures[id]);
+    const gaps: Gap[] = [];
+    const basis: Basis[] = [];
+    ids.forEach((id, i) => {
+      const figure = found[i];
+      if (figure === undefined) gaps.push({ kind: 'needs', figure: id, label: id });
+      else if (figure.value === null) gaps.push(...gapsBehind(figure));
+      else basis.push(this.row(id, figure.label, figure.value, figure.unit));
+    });
+    return { values: found.map((figure) => figure?.value ?? 0), basis, gaps };
+  }
+
+  row(figure: string, label: string, value: number, unit: string): Basis {
+    return { figure, label, value, unit, toleranceFraction: staleBeyondFraction };
+  }
+
+  add(step: Omit<ProcedureStep, 'expected' | 'expectedText'> & { range?: Expectation | null }): void {
+    const { range, ...rest } = step;
+    const gaps = [...rest.gaps, ...contradiction(range ?? null)];
+    const expected = gaps.length > 0 ? null : (range ?? null);
+    this.steps.push({ ...rest, gaps, expected, expectedText: expected === null ? '' : describe(expected) });
+  }
+}
+
+/** A range that no value lies in is no expectation: nothing could pass it, and a finding says what is wrong. */
+function contradiction(range: Expectation | null): Gap[] {
+  if (range?.kind !== 'range' || range.min === undefined || range.max === undefined) return [];
+  const { min, max, unit } = range;
+  return min <= max
+    ? []
+    : [
+        {
+          kind: 'never',
+          label: `The design expects at least ${formatQuantity(min, unit)} and allows at most ${formatQuantity(max, unit)}: see its findings`,
+        },
+      ];
+}
+
+/** An expectation as one line. */
+export function describe(expected: Expectation): string {
+  if (expected.kind === 'rise') {
+    const low = formatQuantity(expected.capacitanceF * (1 - expected.capacitanceToleranceFraction), 'F');
+    const high = formatQuantity(expected.capacitanceF * (1 + expected.capacitanceToleranceFraction), 'F');
+    const load =
+      expected.loadOhm === null
+        ? 'no load on the bus'
+        : `a load of about ${formatQuantity(expected.loadOhm, 'Ω')}`;
+    return `a rise that fits ${low} to ${high} through ${formatQuantity(expected.resistanceOhm, 'Ω')}, ${load}`;
+  }
+  const { min, max, nominal, unit } = expected;
+  if (min !== undefined && max !== undefined)
+    return `${formatQuantity(min, unit)} to ${formatQuantity(max, unit)}`;
+  if (min !== undefined) return `${formatQuantity(min, unit)} or more`;
+  if (max !== undefined) return `${formatQuantity(max, unit)} or less`;
+  return nominal === undefined ? 'any value' : `any value; the maker says ${formatQuantity(nominal, unit)}`;
+}

@@ -1,0 +1,25 @@
+import { switchedCircuits, type Design } from '../../model/document';
+import { prechargedCircuits } from '../../trade/precharge';
+import type { Evaluation } from '../../model/step';
+import { Builder, type ProcedureStep } from './procedure-builder';
+import { bleedResistances, circuitParts, coils } from './procedure-circuits';
+import { firstHv, polarity } from './procedure-hv';
+import { insulation } from './procedure-insulation';
+import { intakeSteps } from './procedure-intake';
+import { bonds, branchPolarity, torques } from './procedure-wiring';
+
+/** The procedure for a design: what to do, in which gate, and what is expected, with what it rests on. */
+export function procedureFor(design: Design, evaluation: Evaluation): ProcedureStep[] {
+  const builder = new Builder(design, evaluation);
+  intakeSteps(builder);
+  for (const id of prechargedCircuits(design)) circuitParts(builder, id);
+  bleedResistances(builder);
+  torques(builder);
+  bonds(builder);
+  branchPolarity(builder);
+  for (const id of switchedCircuits(design)) coils(builder, id);
+  insulation(builder);
+  polarity(builder);
+  for (const id of prechargedCircuits(design)) firstHv(builder, id);
+  return builder.steps;
+}

@@ -1,0 +1,150 @@
+import type { Design } from '../../model/document';
+import { figureId } from '../../ground/figure';
+import { interpolate } from '../../ground/math';
+import { busVoltageAt } from '../../trade/precharge';
+import type { Instrument, Measured } from '../../record';
+import type { Evaluation } from '../../model/step';
+import type { ProcedureStep } from './procedure-builder';
+
+/** What a stand-in instrument can be told to do. */
+export const behaviours: Record<Instrument['kind'], { id: string; label: string }[]> = {
+  meter: [
+    { id: 'true', label: 'reads true' },
+    { id: 'swapped-leads', label: 'leads swapped' },
+    { id: 'open-lead', label: 'one lead open' },
+    { id: 'wrong-range', label: 'wrong range: a tenth' },
+    { id: 'worn-part', label: 'part out of its limits' },
+  ],
+  'insulation-tester': [
+    { id: 'true', label: 'reads true' },
+    { id: 'moisture', label: 'moisture in a box' },
+    { id: 'chassis-touch', label: 'pole touches the chassis' },
+  ],
+  scope: [
+    { id: 'true', label: 'reads true' },
+    { id: 'more-capacitance', label: 'a third more capacitance' },
+    { id: 'load-on-bus', label: 'a device left on' },
+    { id: 'wrong-resistor', label: 'double the resistance' },
+    { id: 'no-rise', label: 'nothing rises' },
+  ],
+  // Walks have no stand-in.
+  'torque-wrench': [],
+};
+
+export const standInNames: Record<Instrument['kind'], string> = {
+  meter: 'Stand-in meter',
+  'insulation-tester': 'Stand-in insulation tester',
+  scope: 'Stand-in scope',
+  'torque-wrench': 'Stand-in torque wrench',
+};
+
+/** Small seeded generator (mulberry32): the same seed gives the same reading. */
+function noiseFrom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296 - 0.5;
+  };
+}
+
+/**
+ * What a stand-in instrument reads at a step: the design as it should be, with a little noise, or misbehaving as
+ * told. It measures no vehicle.
+ *
+ * @returns null when the design does not say what should be there
+ */
+export function standInReading(
+  step: ProcedureStep,
+  design: Design,
+  evaluation: Evaluation,
+  behaviour: string,
+  seed: number,
+): Measured | null {
+  const { expected } = step;
+  // Along a walk one goes with a wrench or a meter: there is no stand-in for that.
+  if (expected === null || step.walk !== undefined) return null;
+  const noise = noiseFrom(seed);
+  if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
+  const truth = trueValue(step, design, evaluation, noise);
+  const value = misread(truth, expected, behaviour);
+  return { kind: 'value', value: Number(value.toPrecision(4)), unit: expected.unit };
+}
+
+type Range = Extract<NonNullable<ProcedureStep['expected']>, { kind: 'range' }>;
+
+function trueValue(step: ProcedureStep, design: Design, evaluation: Evaluation, noise: () => number): number {
+  const expected = step.expected as Range;
+  const template = step.id.split(':')[0];
+  const near = (value: number, share: number) => value * (1 + share * noise());
+  if (template === 'intake-voltage')
+    return near(restingVoltage(design, step.subjects[0]!.id) ?? expected.max! * 0.88, 0.004);
+  if (template === 'polarity')
+    return near(evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0, 0.004);
+  if (expected.unit === 'MΩ') return near(Math.max((expected.min ?? 0) * 40, 8), 0.2);
+  if (template === 'bus-dead') return near(0.4, 0.5);
+  return near(expected.nominal ?? ((expected.min ?? 0) + (expected.max ?? 0)) / 2, 0.02);
+}
+
+/** A module at 55 % charge. */
+function restingVoltage(design: Design, moduleId: string): number | null {
+  const part = design.parts[design.modules[moduleId]?.part ?? ''];
+  return part?.kind === 'module'
+    ? interpolate(part.data.cell.ocvTable, 0.55) * part.data.cellsInSeries
+    : null;
+}
+
+function misread(truth: number, { min, max }: Range, behaviour: string): number {
+  switch (behaviour) {
+    case 'swapped-leads':
+      return -truth;
+    case 'open-lead':
+    case 'chassis-touch':
+    case 'no-rise':
+      return 0;
+    case 'wrong-range':
+      return truth / 10;
+    case 'worn-part':
+      return min !== undefined && min > 0 ? min * 0.9 : (max ?? truth) * 1.2;
+    case 'moisture':
+      return (min ?? truth) * 0.4;
+    case 'more-capacitance':
+      return truth * 1.33;
+    case 'load-on-bus':
+      return truth * 1.25;
+    case 'wrong-resistor':
+      return truth * 2;
+    default:
+      return truth;
+  }
+}
+
+const traceSamples = 60;
+
+function traceReading(
+  step: ProcedureStep,
+  evaluation: Evaluation,
+  behaviour: string,
+  noise: () => number,
+): Measured {
+  const expected = step.expected as Extract<NonNullable<ProcedureStep['expected']>, { kind: 'rise' }>;
+  const nominal = evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0;
+  const packVoltageV = Math.round(nominal * 10) / 10;
+  const left = behaviour === 'load-on-bus' ? 1 / (expected.resistanceOhm * 9) : 0;
+  const conductance = left + (expected.loadOhm === null ? 0 : 1 / expected.loadOhm);
+  const load = conductance === 0 ? null : 1 / conductance;
+  const plant = {
+    packVoltageV,
+    busCapacitanceF: expected.capacitanceF * (behaviour === 'more-capacitance' ? 1.33 : 0.98),
+    resistanceOhm: expected.resistanceOhm * (behaviour === 'wrong-resistor' ? 2 : 1),
+    ...(load !== null && { parallelLoadOhm: load }),
+  };
+  const spanS = 5 * expected.resistanceOhm * expected.capacitanceF;
+  const samples = Array.from({ length: traceSamples }, (_, i): [number, number] => {
+    const timeS = (spanS * (i + 1)) / traceSamples;
+    const risen = behaviour === 'no-rise' ? 0.5 : busVoltageAt(plant, timeS);
+    return [Number(timeS.toPrecision(4)), Math.round((risen + packVoltageV * 0.004 * noise()) * 10) / 10];
+  });
+  return { kind: 'trace', samples, packVoltageV, unit: 'V' };
+}

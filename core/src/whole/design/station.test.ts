@@ -1,0 +1,35 @@
+import { expect, test } from '@jest/globals';
+import '../../calculators';
+import { allRules } from '../../ground/finding';
+import { stationOfCheck } from '.';
+
+test('each rule is counted at the station of its room', () => {
+  const rooms: Record<string, Set<string>> = {};
+  for (const rule of allRules()) {
+    const station = stationOfCheck({ rule });
+    (rooms[station] ??= new Set()).add(rule.id.split('.')[0]!);
+  }
+  const sorted = Object.fromEntries(Object.entries(rooms).map(([at, set]) => [at, [...set].sort()]));
+  expect(sorted).toEqual({
+    brief: ['axle', 'drive-cycle', 'range', 'vehicle'],
+    pack: ['balance', 'balance-time', 'pack', 'parallel-match', 'rest-predict', 'segments'],
+    network: ['live-map', 'network', 'path-faults'],
+    protect: [
+      'bonding',
+      'bus-discharge',
+      'busbar',
+      'cable',
+      'cable-duty',
+      'charging',
+      'contactor',
+      'distances',
+      'fuse',
+      'joints',
+      'library',
+      'marking',
+      'precharge',
+      'precharge-fit',
+      'strings',
+    ],
+  });
+});
