@@ -5,10 +5,10 @@
 export const folders = {
   /** What any program of this kind stands on. */
   ground: ['quantity', 'math', 'working', 'finding', 'calculator', 'figure'],
+  /** What happened. Entries know nothing of designs; each room of the trade judges what is recorded of its own things. */
+  record: ['.'],
   /** What a design is, and how things follow from it. */
   model: ['parts', 'document', 'step', 'library'],
-  /** What happened. Before the trade, so that each room judges what is recorded of its own things. */
-  record: ['.'],
   /** One room for each chapter of the job. */
   trade: [
     'vehicle',

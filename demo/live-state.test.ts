@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { liveStateOf, storedAfter, type EntryOf } from '@torvek/core/design';
+import { liveStateOf, storedAfter } from '@torvek/core/design';
+import { type EntryOf } from '@torvek/core/record';
 import { edit, type Design } from '@torvek/core/document';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
 import type { Entry, PositionBody } from '@torvek/core/record';

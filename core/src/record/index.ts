@@ -1,4 +1,6 @@
 export * from './bodies';
+export { dropReading, walked, type DropReading, type Told } from './walks';
+export { ofKind, type EntryOf } from './of-kind';
 export { dayIn, isOverdue } from './calibration';
 export { checkEntry } from './check';
 export * from './entry';

@@ -1,4 +1,4 @@
-import { balanceStates } from '@torvek/core/design';
+import { balanceStates } from '@torvek/core/balance';
 import type { BalanceBody, CellVoltagesBody, Detail } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../http/errors';
 import type { Bench } from './ledger';

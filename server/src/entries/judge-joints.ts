@@ -1,4 +1,5 @@
-import { bondStates, jointStates } from '@torvek/core/design';
+import { bondStates } from '@torvek/core/bonding';
+import { jointStates } from '@torvek/core/joints';
 import type { JointsBody } from '@torvek/core/record';
 import { invalidInput } from '../http/errors';
 import type { Job } from '../jobs/jobs';

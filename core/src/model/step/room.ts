@@ -1,5 +1,7 @@
 import { registered, type AnyCalculator, type Calculator } from '../../ground/calculator';
-import type { Station } from '../document';
+import type { Check } from '../../ground/figure';
+import type { Told } from '../../record';
+import type { Design, Station } from '../document';
 import type { StepDefinition } from './reader';
 
 /** What a room of the trade brings, said once. */
@@ -12,7 +14,12 @@ export interface Room {
   /** In the order in which they are best run. */
   steps: readonly StepDefinition[];
   calculators: readonly AnyCalculator[];
+  /** What the record says against its things; nothing of what was not measured. */
+  recorded: readonly RecordJudge[];
 }
+
+/** Judges entries that count, in the order of the chain, at a moment. */
+export type RecordJudge = (design: Design, entries: readonly Told[], nowMs: number) => Check[];
 
 /** Builds up a room: `defineRoom('fuse', 'protect').withRules('fuse').withSteps(…).withCalculator(fuse)`. */
 export interface RoomBuilder extends Room {
@@ -20,6 +27,7 @@ export interface RoomBuilder extends Room {
   withSteps(...steps: readonly StepDefinition[]): RoomBuilder;
   /** The stateless calculator, by its own name under `/api/calc/`. */
   withCalculator<Input, Result>(calculator: Calculator<Input, Result>): RoomBuilder;
+  withRecord(judge: RecordJudge): RoomBuilder;
 }
 
 export function defineRoom(name: string, station: Station): RoomBuilder {
@@ -29,6 +37,7 @@ export function defineRoom(name: string, station: Station): RoomBuilder {
     withSteps: (...steps) => build({ ...room, steps: [...room.steps, ...steps] }),
     withCalculator: (calculator) =>
       build({ ...room, calculators: [...room.calculators, registered(calculator)] }),
+    withRecord: (judge) => build({ ...room, recorded: [...room.recorded, judge] }),
   });
-  return build({ name, station, rules: [], steps: [], calculators: [] });
+  return build({ name, station, rules: [], steps: [], calculators: [], recorded: [] });
 }

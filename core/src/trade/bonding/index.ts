@@ -1,3 +1,4 @@
+export { bondStates, type BondState } from './state';
 export { bondingRoom } from './room';
 export {
   bodiesOf,

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { RaisedCheck } from '../../ground/figure';
 import type { AcceptanceBody } from '../../record';
-import type { EntryOf } from './of-kind';
+import type { EntryOf } from '../../record';
 import { whyLapsed, withAcceptance } from './acceptance';
 
 const check = {

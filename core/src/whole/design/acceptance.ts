@@ -3,7 +3,7 @@ import { gradeRank } from '../../ground/finding';
 import type { AcceptanceBody } from '../../record';
 import type { FindingStatus } from './assess';
 import { movedBeyond } from './moved';
-import type { EntryOf } from './of-kind';
+import type { EntryOf } from '../../record';
 
 /** Relative move of a value beyond which an acceptance lapses. */
 const lapsesBeyondFraction = 1e-6;

@@ -8,7 +8,7 @@ import type { Evaluation } from '../../model/step';
 import { withAcceptance } from './acceptance';
 import { deviationsOf, type Deviation } from './deviations';
 import { gateStatuses, type GateStatus } from './gate-status';
-import { ofKind, type EntryOf } from './of-kind';
+import { ofKind, type EntryOf } from '../../record';
 import { snagsOf, type Snag } from './snags';
 
 /** A value a result rested on, that has moved since. */

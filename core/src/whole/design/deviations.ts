@@ -1,6 +1,6 @@
 import type { DeviationBody, Entry, ResultBody } from '../../record';
 import type { StepStatus } from './assess';
-import { ofKind, type EntryOf } from './of-kind';
+import { ofKind, type EntryOf } from '../../record';
 import { touches } from './walk-status';
 
 /** A failed result, and what became of it. */

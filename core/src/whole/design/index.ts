@@ -11,7 +11,6 @@ export { whyLapsed } from './acceptance';
 export { type Walked } from './walk-status';
 export { type Deviation } from './deviations';
 export { type GateStatus } from './gate-status';
-export { ofKind, type EntryOf } from './of-kind';
 export { entryOutcome, entryTitle } from './say';
 export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
@@ -28,6 +27,4 @@ export {
   type LiveState,
   type PositionSum,
 } from './live-state';
-export { balanceStates, type BalanceStretch, type CellState } from './balance-state';
-export { bondStates, jointStates, type BondState, type DropReading, type JointState } from './joint-state';
-export { jointBatches, recordChecks, type JointBatch } from './joint-checks';
+export { recordChecks } from './record-checks';

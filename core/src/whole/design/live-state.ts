@@ -9,7 +9,7 @@ import {
 } from '../../trade/network';
 import { formatNumber } from '../../ground/quantity';
 import type { Entry, PositionBody } from '../../record';
-import type { EntryOf } from './of-kind';
+import type { EntryOf } from '../../record';
 
 /** What a position comes to in sum. */
 export type PositionSum = Pick<PositionBody, 'linksOut' | 'serviceDisconnect' | 'mains'>;

@@ -1,5 +1,5 @@
 import type { Entry, SnagBody, SnagGoneBody } from '../../record';
-import { ofKind, type EntryOf } from './of-kind';
+import { ofKind, type EntryOf } from '../../record';
 
 /** Something provisional, and the entry that says it is gone. */
 export interface Snag {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { bodiesOf, defaultContactOhm, leastBondTestA, mostBondOhm } from '@torvek/core/bonding';
-import { bondStates } from '@torvek/core/design';
+import { bondStates } from '@torvek/core/bonding';
 import { bondWays, mainCircuit, removeBond, type BondWay } from '@torvek/core/document';
 import { feedingCircuit } from '@torvek/core/network';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { jointBatches, jointStates, type JointState } from '@torvek/core/design';
+import { jointBatches, jointStates, type JointState } from '@torvek/core/joints';
 import type { JointWork } from '@torvek/core/record';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, ref } from 'vue';

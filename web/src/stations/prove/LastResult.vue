@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { EntryOf, StepStatus } from '@torvek/core/design';
+import type { StepStatus } from '@torvek/core/design';
+import type { EntryOf } from '@torvek/core/record';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import type { Measured, ResultBody } from '@torvek/core/record';
 import { computed } from 'vue';

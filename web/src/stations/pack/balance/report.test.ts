@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { outlookOf } from '@torvek/core/balance';
-import { balanceStates } from '@torvek/core/design';
+import { balanceStates } from '@torvek/core/balance';
 import type { EntryBody } from '@torvek/core/record';
 import { orchardTruck } from '../../../../../demo/orchard-truck';
 import { reportDocument, reportOf } from './report';

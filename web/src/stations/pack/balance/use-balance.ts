@@ -12,7 +12,7 @@ import {
   type Outlook,
   type PlanCell,
 } from '@torvek/core/balance';
-import { balanceStates, type CellState } from '@torvek/core/design';
+import { balanceStates, type CellState } from '@torvek/core/balance';
 import { interpolate } from '@torvek/core/math';
 import { useNow } from '@vueuse/core';
 import { wrap, type Remote } from 'comlink';

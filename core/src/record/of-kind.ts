@@ -1,4 +1,5 @@
-import type { Entry, EntryBody } from '../../record';
+import type { Entry } from './entry';
+import type { EntryBody } from './bodies';
 
 /** A recorded entry of one kind. */
 export type EntryOf<Body> = Entry & { body: Body };

@@ -1,4 +1,4 @@
-import { balanceCells, type BalanceCell } from '../../trade/balance';
+import { balanceCells, type BalanceCell } from './cells';
 import type { Design } from '../../model/document';
 import type { BalanceBody, BalanceGear, Entry } from '../../record';
 

@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { blankDesign, edit, type Design } from '../../model/document';
-import { jointsOf } from '../../trade/joints';
 import { shapePack } from '../../trade/pack';
 import { catalogueOf } from '../../model/parts';
 import type { JointsBody, JointWork } from '../../record';
-import { bondStates, entryOutcome, entryTitle, jointBatches, jointStates, recordChecks } from '.';
+import { entryOutcome, entryTitle, recordChecks } from '.';
+import { bondStates } from '../../trade/bonding';
+import { jointBatches, jointsOf, jointStates } from '../../trade/joints';
 
 let made = 0;
 const blank = blankDesign();

@@ -1,12 +1,11 @@
-import { scoreBatch, type BatchScores } from '../../trade/balance';
-import { leastBondTestA, measuredBondRule, mostBondOhm } from '../../trade/bonding';
-import type { Design, Id, JointItem } from '../../model/document';
 import type { Check } from '../../ground/figure';
-import { measuredJointRules as rules, torqueTolerance } from '../../trade/joints';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import type { Entry } from '../../record';
+import type { Design, Id, JointItem } from '../../model/document';
 import { judge } from '../../model/step';
-import { bondStates, jointStates, type BondState, type JointState } from './joint-state';
+import type { Told } from '../../record';
+import { scoreBatch, type BatchScores } from '../balance';
+import { measuredJointRules as rules, torqueTolerance } from './rules';
+import { jointStates, type JointState } from './state';
 
 const n = formatNumber;
 /** Where deviations have no measure, a joint of this many times the median is an outlier all the same. */
@@ -138,53 +137,24 @@ function dueCheck(
   ];
 }
 
-function bondCheck({ id, tag, reading }: BondState): Check[] {
-  if (reading === null) return [];
-  const { ohm, currentA } = reading;
-  const weak = currentA < leastBondTestA;
-  return [
-    judge(
-      measuredBondRule,
-      [id],
-      [],
-      ohm >= mostBondOhm
-        ? `${tag} has ${formatQuantity(ohm, 'Ω')} to the chassis at ${formatQuantity(currentA, 'A')}; below ${n(mostBondOhm)} Ω is asked.`
-        : weak
-          ? `${tag} was measured at ${formatQuantity(currentA, 'A')}; ${n(leastBondTestA)} A or more are asked.`
-          : null,
-      [
-        { label: 'way to the chassis', value: ohm, unit: 'Ω' },
-        { label: 'test current', value: currentA, unit: 'A' },
-      ],
-    ),
-  ];
-}
-
 /**
- * What the record says against joints and bonds; nothing of those that were not measured.
+ * What the record says against joints; nothing of those that were not measured.
  *
  * @param entries those that count
  */
-export function recordChecks(
-  design: Pick<
-    Design,
-    'joints' | 'modules' | 'strings' | 'circuits' | 'pack' | 'boxes' | 'devices' | 'bonds'
-  >,
-  entries: readonly Pick<Entry, 'body' | 'takenAt' | 'seq'>[],
+export function jointRecordChecks(
+  design: Pick<Design, 'joints' | 'modules' | 'strings' | 'circuits' | 'pack'>,
+  entries: readonly Told[],
   nowMs: number,
 ): Check[] {
   if (!entries.some(({ body }) => body.kind === 'joints')) return [];
-  const batches = jointBatches(jointStates(design, entries));
-  return [
-    ...batches.flatMap((batch) => {
-      const item = design.joints![batch.kind]!;
-      return [
-        ...outlierCheck(batch, item.tag),
-        ...limitCheck(batch.kind, item, batch.states),
-        ...torqueCheck(batch.kind, item, batch.states),
-        ...dueCheck(batch.kind, item, batch.states, nowMs),
-      ];
-    }),
-    ...bondStates(design, entries).flatMap(bondCheck),
-  ];
+  return jointBatches(jointStates(design, entries)).flatMap((batch) => {
+    const item = design.joints![batch.kind]!;
+    return [
+      ...outlierCheck(batch, item.tag),
+      ...limitCheck(batch.kind, item, batch.states),
+      ...torqueCheck(batch.kind, item, batch.states),
+      ...dueCheck(batch.kind, item, batch.states, nowMs),
+    ];
+  });
 }
