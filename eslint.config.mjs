@@ -4,6 +4,7 @@ import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 import { rooms } from './core/rooms.mjs';
+import { noCircle } from './scripts/lint/no-circle.mjs';
 
 const impure = [
   { group: ['node:*', 'fs', 'path', 'crypto', 'express', 'express/*', 'vue', 'vue-*', 'pinia', '@torvek/*'] },
@@ -48,6 +49,11 @@ export default ts.config(
   js.configs.recommended,
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.{ts,vue}'],
+    plugins: { own: { rules: { 'no-circle': noCircle } } },
+    rules: { 'own/no-circle': 'error' },
+  },
   {
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser }, globals: globals.browser },

@@ -15,16 +15,15 @@ export { matchInputOf, matchSides, type MatchLimit, type MatchSide } from './mat
 export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from './outliers';
 export { leastSamples, outlookOf, type LevelTarget, type Outlook } from './outlook';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
+export { firstPlannedEndMs, planDraws } from './plan';
 export {
-  firstPlannedEndMs,
   nextReadingMs,
   planDefaults,
-  planDraws,
-  planTogether,
   type BalanceSchedule,
   type PlanCell,
   type PlanTask,
-} from './plan';
+} from './plan-pieces';
+export { planTogether } from './plan-together';
 export { leastPilots, recipeOf, type Pilot, type Recipe, type RecipeOutcome } from './recipe';
 export {
   restCurve,

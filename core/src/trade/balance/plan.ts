@@ -1,64 +1,16 @@
-import type { BalancePlan } from '../../model/document';
 import type { Gap } from '../../ground/figure';
+import type { BalancePlan } from '../../model/document';
+import { Hands } from './hands';
+import {
+  hourMs,
+  late,
+  nextReadingMs,
+  planDefaults,
+  type BalanceSchedule,
+  type PlanCell,
+  type PlanTask,
+} from './plan-pieces';
 import { WorkCalendar, dayStartMs, type WorkHours } from './work-hours';
-import type { RestVerdict } from './rest-predict';
-
-/** What holds where a plan does not say. */
-export const planDefaults = {
-  toleranceV: 0.005,
-  restHours: 72,
-  benches: 1,
-  people: 1,
-  handMinutes: 10,
-  dayFromH: 8,
-  dayToH: 17,
-  bleedDutyFraction: 1,
-} as const;
-
-/** A cell as the planner sees it. */
-export interface PlanCell {
-  id: string;
-  /** `on`: under load, bleed, charger, or joined. */
-  phase: 'waiting' | 'on' | 'resting';
-  place: number | null;
-  /** Of the present phase; null while it waits. */
-  sinceMs: number | null;
-  /** Rounds begun. */
-  round: number;
-  verdict: RestVerdict;
-  /** When it will be within 1 mV of where it settles; null: not known. */
-  settledAtMs: number | null;
-  lastReadingMs: number | null;
-}
-
-export type PlanTaskKind = 'load' | 'rest' | 'read' | 'take off' | 'raise';
-
-export interface PlanTask {
-  kind: PlanTaskKind;
-  cell: string;
-  /** Bench from 1; null for a rest, or a reading. */
-  place: number | null;
-  round: number;
-  fromMs: number;
-  toMs: number;
-  state: 'under way' | 'planned';
-  /** How long it should have been done; 0: it is not late. */
-  lateH: number;
-}
-
-export interface BalanceSchedule {
-  tasks: PlanTask[];
-  /** When the last rest ends if every one to come ends inside; null: nothing is left, or it cannot be planned. */
-  endMs: number | null;
-  gaps: Gap[];
-}
-
-const hourMs = 3.6e6;
-
-/** Ages at which a resting cell is read, h: close while it moves, wide once it creeps. */
-export const readAgesH = [
-  0.25, 0.5, 1, 2, 3, 5, 8, 12, 18, 24, 32, 42, 54, 66, 80, 96, 120, 144, 168, 216, 264,
-];
 
 interface Rules {
   benches: number;
@@ -256,140 +208,4 @@ export function firstPlannedEndMs(
   }));
   const { startsAt: _ignored, ...rest } = plan;
   return planDraws(fresh, rest, zone, startMs).endMs;
-}
-
-const late = (dueMs: number, nowMs: number) => Math.max(0, (nowMs - dueMs) / hourMs);
-
-/** When a resting cell is read next: at the ages of the ladder, last at the end of its rest; null: it is done. */
-export function nextReadingMs(cell: PlanCell, restMs: number): number | null {
-  const begun = cell.sinceMs!;
-  const lastH = cell.lastReadingMs === null ? 0 : (cell.lastReadingMs - begun) / hourMs;
-  const restH = restMs / hourMs;
-  if (lastH >= restH) return null;
-  // Once the end is known, only the end itself is worth a walk to the bench.
-  const endH =
-    cell.verdict === 'will settle inside' && cell.settledAtMs !== null
-      ? Math.min(restH, Math.max((cell.settledAtMs - begun) / hourMs, 1))
-      : restH;
-  if (cell.verdict === 'will settle inside') return lastH >= endH ? null : begun + endH * hourMs;
-  const next = readAgesH.find((age) => age > lastH * 1.05 + 0.01);
-  return begun + Math.min(next ?? restH, restH) * hourMs;
-}
-
-/** People's hands: one connection at a time each. */
-class Hands {
-  /** Beginnings of what is booked, rising. */
-  private readonly booked: number[] = [];
-
-  constructor(
-    private readonly calendar: WorkCalendar,
-    private readonly people: number,
-    private readonly handMs: number,
-  ) {}
-
-  /** A connection not before an instant, with time behind it within the same hours of work: where it begins. */
-  place(notBefore: number, behindMs: number): number {
-    for (let at = notBefore; ;) {
-      const begins = this.calendar.fit(at, this.handMs + behindMs)!;
-      const from = this.before(begins - this.handMs + 1);
-      const busy = this.booked.slice(from, this.before(begins + this.handMs - 1));
-      if (busy.length < this.people) {
-        this.booked.splice(this.before(begins), 0, begins);
-        return begins;
-      }
-      at = busy[0]! + this.handMs;
-    }
-  }
-
-  /** How many are booked to begin before an instant. */
-  private before(instant: number): number {
-    let low = 0;
-    let high = this.booked.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.booked[middle]! < instant) low = middle + 1;
-      else high = middle;
-    }
-    return low;
-  }
-
-  take(notBefore: number): number {
-    return this.place(notBefore, 0);
-  }
-}
-
-/**
- * The plan where all cells bleed, or stand joined, at once: on for the hours they need, then a rest, with one reading
- * at its end.
- *
- * @param hours until all are level; null: not computed
- */
-export function planTogether(
-  cells: readonly PlanCell[],
-  hours: number | null,
-  plan: BalancePlan,
-  zone: string,
-  nowMs: number,
-): BalanceSchedule {
-  if (cells.length === 0) return { tasks: [], endMs: null, gaps: [] };
-  const start = plan.startsAt === undefined ? nowMs : dayStartMs(plan.startsAt, zone);
-  const fromMs = Math.max(nowMs, Number.isNaN(start) ? nowMs : start);
-  const restMs = (plan.restHours ?? planDefaults.restHours) * hourMs;
-  const calendar = new WorkCalendar(
-    {
-      zone,
-      fromH: plan.dayFromH ?? planDefaults.dayFromH,
-      toH: plan.dayToH ?? planDefaults.dayToH,
-      weekends: plan.weekends ?? false,
-    },
-    fromMs,
-  );
-  const tasks: PlanTask[] = [];
-  const task = (
-    kind: PlanTaskKind,
-    cell: PlanCell,
-    from: number,
-    to: number,
-    change: Partial<PlanTask> = {},
-  ) =>
-    tasks.push({
-      kind,
-      cell: cell.id,
-      place: null,
-      round: cell.round,
-      fromMs: from,
-      toMs: to,
-      state: 'planned',
-      lateH: 0,
-      ...change,
-    });
-  const on = cells.filter(({ phase }) => phase === 'on');
-  const resting = cells.filter(({ phase }) => phase === 'resting');
-  const waiting = cells.filter(({ phase }) => phase === 'waiting');
-  for (const cell of on) {
-    const due = hours === null ? null : cell.sinceMs! + hours * hourMs;
-    task('load', cell, cell.sinceMs!, Math.max(due ?? nowMs, nowMs), { state: 'under way' });
-    if (due === null) continue;
-    const off = calendar.fit(Math.max(due, nowMs), 0) ?? due;
-    task('take off', cell, off, off, { lateH: late(due, nowMs) });
-    task('rest', cell, off, off + restMs);
-  }
-  for (const cell of resting) {
-    const over = cell.sinceMs! + restMs;
-    if (cell.lastReadingMs !== null && cell.lastReadingMs >= over) continue;
-    task('rest', cell, cell.sinceMs!, over, { state: 'under way' });
-    const at = calendar.fit(Math.max(over, nowMs), 0) ?? over;
-    task('read', cell, at, at, { lateH: late(over, nowMs) });
-  }
-  if (waiting.length > 0 && hours !== null) {
-    const begins = calendar.fit(fromMs, 0) ?? fromMs;
-    for (const cell of waiting) {
-      task('load', cell, begins, begins + hours * hourMs, { round: cell.round + 1 });
-      task('rest', cell, begins + hours * hourMs, begins + hours * hourMs + restMs, {
-        round: cell.round + 1,
-      });
-    }
-  }
-  const ends = tasks.map(({ toMs }) => toMs);
-  return { tasks, endMs: ends.length === 0 ? null : Math.max(...ends), gaps: [] };
 }

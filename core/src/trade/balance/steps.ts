@@ -4,7 +4,7 @@ import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { balanceTimeRules } from './balance-time';
 import { balanceCells } from './cells';
-import { planDefaults } from './plan';
+import { planDefaults } from './plan-pieces';
 import { balanceRules } from './rules';
 
 const notGiven = (field: string, label: string): Gap => ({

@@ -5,4 +5,4 @@ export { jointStates, type JointState } from './state';
 export { jointsOf, type Joint, type JointSlices } from './list';
 export { anodicIndexV, betweenFaces, galvanicLimitV, galvanicV, springOnFace } from './metals';
 export { jointRules, measuredJointRules, torqueTolerance } from './rules';
-export { defaultPollution } from './steps';
+export { defaultPollution } from './kind-step';

@@ -1,7 +1,8 @@
 import type { Id, StringItem } from '../../model/document';
 import { formatNumber } from '../../ground/quantity';
-import type { NetworkSlices, Places } from './derive';
-import { outsideReach, type Cursor, type NetworkBuilder, type Piece } from './network-builder';
+import type { NetworkSlices, Places } from './feeding';
+import { type Cursor, type NetworkBuilder, type Piece } from './network-builder';
+import { cablePieces, endsText } from './pieces';
 import { fuseRating, contactorRating, polesText, reachOf } from './ratings';
 
 /** Terminals of the pack bus, where strings meet. */
@@ -323,29 +324,3 @@ class StringPath {
 }
 
 const shortTag = (tag: string) => tag.replace(/^.*-/, '');
-
-/** A cable with a plug at each wall, or through glands. */
-export function cablePieces(
-  of: { id: string; tag: string; symbol: string; owner: Id; ends: Piece['ends'] },
-  boxA: Id | null,
-  boxB: Id | null,
-  resistanceOhm?: number,
-): Piece[] {
-  const { id, tag, ...rest } = of;
-  const cable: Piece = { ...rest, id, tag, kind: 'cable', reach: outsideReach, resistanceOhm };
-  if (of.ends === 'gland') return [cable];
-  const plug = (end: 'a' | 'b', box: Id | null): Piece => ({
-    ...rest,
-    id: `${id}/plug-${end}`,
-    tag: `plug of ${tag}`,
-    kind: 'connector',
-    reach: reachOf(box),
-  });
-  return [plug('a', boxA), cable, plug('b', boxB)];
-}
-
-export function endsText(ends: Piece['ends']): string {
-  if (ends === 'gland') return 'through glands';
-  if (ends === undefined) return 'ends not given';
-  return ends === 'plain' ? 'plain plugs' : 'interlocked';
-}

@@ -8,15 +8,8 @@ export {
   type LiveTerminal,
 } from './live-map';
 export { pathFaults, type PathFaultsInput, type PathFaultsResult } from './path-faults';
-export {
-  deriveNetwork,
-  feedingCircuit,
-  mainDevice,
-  onMainBus,
-  placesOf,
-  switches,
-  type NetworkSlices,
-} from './derive';
+export { deriveNetwork } from './derive';
+export { feedingCircuit, mainDevice, onMainBus, placesOf, switches, type NetworkSlices } from './feeding';
 export {
   outsideReach,
   type DerivedElement,

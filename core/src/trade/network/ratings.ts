@@ -1,6 +1,6 @@
 import type { Id, Poles } from '../../model/document';
 import { formatNumber } from '../../ground/quantity';
-import type { NetworkSlices } from './derive';
+import type { NetworkSlices } from './feeding';
 import { outsideReach } from './network-builder';
 
 type Parts = Pick<NetworkSlices, 'parts'>;

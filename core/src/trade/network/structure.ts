@@ -1,6 +1,6 @@
 import type { CircuitItem, DeviceItem, StringItem } from '../../model/document';
 import type { SharedView } from '../../model/step';
-import type { NetworkSlices } from './derive';
+import type { NetworkSlices } from './feeding';
 
 /** In place of a part whose being there is all that counts. */
 const given = 'given';
