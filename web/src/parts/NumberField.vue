@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { setAt, valueOf } from '@torvek/core/document';
+import { fieldAt, setAt, valueOf } from '@torvek/core/document';
 import { parseQuantity } from '@torvek/core/quantity';
 import { computed, ref, useId, watch } from 'vue';
 import { useJob } from '../stores/job';
@@ -13,12 +13,9 @@ import { shownNumber } from './grid/columns';
  */
 const props = defineProps<{
   path: string;
-  label: string;
-  /** The unit shown and typed. */
-  unit?: string;
-  /** Stored value over shown value (1e-6 for µF shown of F stored). */
-  scale?: number;
-  /** What holds when nothing is given, in the shown unit; said to be a default. */
+  /** Another name than the field's own, where it stands beside others. */
+  label?: string;
+  /** What holds when nothing is given, in the shown unit, where it follows from the design. */
   fallback?: number;
   bare?: boolean;
   disabled?: boolean;
@@ -28,7 +25,14 @@ const job = useJob();
 const id = useId();
 const units = useUnits();
 /** In the unit of choice. */
-const as = computed(() => units.field(props.unit, props.scale));
+const field = computed(() => fieldAt(props.path)?.field);
+const label = computed(() => props.label ?? field.value?.label ?? props.path);
+const shape = computed(() => field.value?.shown ?? { unit: field.value?.unit ?? '', scale: 1 });
+const as = computed(() => units.field(shape.value.unit, shape.value.scale));
+/** What holds when nothing is given, in the stored unit; said to be a default. */
+const otherwise = computed(() =>
+  props.fallback === undefined ? field.value?.fallback : props.fallback * shape.value.scale,
+);
 const stored = computed(() => valueOf(job.design, props.path) as number | undefined);
 const editing = ref(false);
 const text = ref('');
@@ -103,7 +107,7 @@ function commit(): void {
     const unit = as.value.unit ? ` ${as.value.unit}` : '';
     const say = (value: number | undefined) =>
       value === undefined ? 'not given' : `${toShown(value)}${unit}`;
-    job.set(props.path, now.value, `${props.label}: ${say(before)} → ${say(now.value)}`);
+    job.set(props.path, now.value, `${label.value}: ${say(before)} → ${say(now.value)}`);
   }
   text.value = toShown(now.value);
 }
@@ -126,12 +130,10 @@ function cancel(): void {
 }
 
 const placeholder = computed(() =>
-  props.fallback === undefined
-    ? ''
-    : shownNumber(props.fallback * (props.scale ?? 1), { ...as.value, converted: true }),
+  otherwise.value === undefined ? '' : shownNumber(otherwise.value, { ...as.value, converted: true }),
 );
 const defaulted = computed(
-  () => props.fallback !== undefined && stored.value === undefined && text.value === '',
+  () => otherwise.value !== undefined && stored.value === undefined && text.value === '',
 );
 </script>
 

@@ -1,14 +1,30 @@
-import type { Design } from '@torvek/core/document';
+import { fieldAt, valueOf, type Design } from '@torvek/core/document';
+import { formatNumber } from '@torvek/core/quantity';
 
-/** A path of the design (`devices.device-1.minV`) with the tags of what its ids name. */
+/** A path of the design in words: the names of what its ids stand for, then the field (`Inverter · Works from`). */
 export function placeName(design: Design, path: string): string {
+  const found = fieldAt(path);
+  if (found === null) return path.split('.').join(' · ');
   const keys = path.split('.');
-  const [map, id, ...rest] = keys;
-  const holder = (design as unknown as Record<string, Record<string, { tag?: string }> | undefined>)[
-    map ?? ''
-  ];
-  const tag = id === undefined ? undefined : holder?.[id]?.tag;
-  return tag === undefined ? keys.join(' · ') : [tag, ...rest].join(' · ');
+  const names: string[] = [];
+  let depth = 0;
+  for (const field of found.way) {
+    depth += 1;
+    const last = field === found.field;
+    if (field.inner === undefined || field.inner.kind === 'one') {
+      // The name of the whole is left out where something inside it is meant.
+      if (last || depth > 1) names.push(field.label);
+      continue;
+    }
+    const item = keys[depth];
+    depth += 1;
+    if (item === undefined) names.push(field.label);
+    else {
+      const tag = (valueOf(design, keys.slice(0, depth).join('.')) as { tag?: string } | undefined)?.tag;
+      names.push(tag ?? `${field.label} · ${item}`);
+    }
+  }
+  return names.join(' · ');
 }
 
 /** The path of a JSON pointer (RFC 6901). */
@@ -19,9 +35,16 @@ export const pathOfPointer = (pointer: string) =>
     .map((key) => key.replace(/~1/g, '/').replace(/~0/g, '~'))
     .join('.');
 
-/** A value of the design as one short line. */
-export function sayValue(value: unknown): string {
+/** A value of the design as one short line, in the unit in which its field is shown. */
+export function sayValue(path: string, value: unknown): string {
   if (value === undefined) return '—';
+  const field = fieldAt(path)?.field;
+  if (typeof value === 'number' && field?.unit !== undefined) {
+    const { unit, scale } = field.shown ?? { unit: field.unit, scale: 1 };
+    const shown = formatNumber(value / scale, 6);
+    return unit === '' ? shown : `${shown} ${unit}`;
+  }
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > 70 ? `${text.slice(0, 70)} …` : text;
 }

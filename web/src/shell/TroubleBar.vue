@@ -18,9 +18,9 @@ const places = computed(() => {
     return {
       path,
       name: placeName(theirs, path),
-      theirs: sayValue(valueOf(theirs, path)),
-      mine: operation.op === 'remove' ? 'taken out' : sayValue(operation.value),
-      before: before === undefined || before.op === 'remove' ? '—' : sayValue(before.value),
+      theirs: sayValue(path, valueOf(theirs, path)),
+      mine: operation.op === 'remove' ? 'taken out' : sayValue(path, operation.value),
+      before: before === undefined || before.op === 'remove' ? '—' : sayValue(path, before.value),
     };
   });
 });

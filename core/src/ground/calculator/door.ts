@@ -16,6 +16,8 @@ const deepest = 32;
 const tooDeepMessage = `is nested deeper than ${deepest} levels`;
 const mostIssues = 100;
 
+export type Schema = yup.ISchema<unknown>;
+
 export interface DoorRules {
   /** The shape; a function when one field decides which others there are. */
   schema: yup.ISchema<unknown> | ((body: Record<string, unknown>) => yup.ISchema<unknown>);

@@ -9,7 +9,7 @@ export {
   type Desk,
   type Outcome,
 } from './calculator';
-export { openDoor, type DoorRules, type Issue, type Parsed } from './door';
+export { openDoor, type DoorRules, type Issue, type Parsed, type Schema } from './door';
 export {
   list,
   mapOf,

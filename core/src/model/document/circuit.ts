@@ -1,14 +1,21 @@
-import type { PartKey } from '../parts';
-import type { ScreenEnd, Sheath } from './joints';
-import type { Id } from './id';
+import { cableEnds, polesSwitched } from './choices';
+import {
+  choice,
+  chosen,
+  defaultsOf,
+  few,
+  flag,
+  num,
+  pairs,
+  part,
+  refer,
+  share,
+  tag,
+  type ItemOf,
+} from './field';
+import { screenEnds, sheaths } from './joints';
 
-/** Which poles a pair of contactors opens. */
-export const polesSwitched = ['both', 'plus', 'minus', 'none'] as const;
-export type Poles = (typeof polesSwitched)[number];
-
-/** How a cable passes the walls it ends at. */
-export const cableEnds = ['interlocked', 'plain', 'gland'] as const;
-export type CableEnds = (typeof cableEnds)[number];
+export { cableEnds, polesSwitched, type CableEnds, type Poles } from './choices';
 
 export const deviceKinds = [
   'inverter',
@@ -23,31 +30,34 @@ export const deviceKinds = [
 export type DeviceKind = (typeof deviceKinds)[number];
 
 /** Something on the bus behind the main contactors. */
-export interface DeviceItem {
-  tag: string;
-  kind: DeviceKind;
-  minV?: number;
-  maxV?: number;
-  busCapacitanceF?: number;
+export const deviceFields = {
+  tag,
+  kind: chosen('Kind', deviceKinds),
+  minV: num('Works from', 'V'),
+  maxV: num('Works up to', 'V'),
+  busCapacitanceF: num('Bus capacitance', 'F', { shown: { unit: 'µF', scale: 1e-6 } }),
   /** A bleed resistor inside it that is always on. */
-  bleedOhm?: number;
+  bleedOhm: num('Bleed resistor', 'Ω'),
   /** A resistor that is switched across the bus at shut-down alone. */
-  activeOhm?: number;
+  activeOhm: num('Switched discharge', 'Ω'),
   /** Whether that resistor still stands on the bus while it fills; it should not. */
-  activeWhileFilling?: boolean;
+  activeWhileFilling: flag('Its switched discharge stands on the bus while it fills', {
+    at: 'protect/start',
+  }),
   /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
-  prechargeLoadOhm?: number;
+  prechargeLoadOhm: num('Draws during pre-charge, as', 'Ω'),
   /** A heater of plain resistance: the power it is rated for, and at which voltage. */
-  ratedPowerW?: number;
-  ratedVoltageV?: number;
+  ratedPowerW: num('Rated power', 'W'),
+  ratedVoltageV: num('Rated voltage', 'V'),
   /** A charger: whether something in it parts the pack from the mains, whether it ends by a voltage of its own. */
-  isolation?: 'isolated' | 'none';
-  ownCutOff?: boolean;
+  isolation: choice('Parted from the mains', ['isolated', 'none'], { at: 'protect/bonds' }),
+  ownCutOff: flag('Ends by a voltage of its own', { at: 'protect/bonds' }),
   /** A charger that runs with nobody there. */
-  unattended?: boolean;
+  unattended: flag('Runs with nobody there', { at: 'protect/bonds' }),
   /** An insulation monitor in it: active ones send a signal of their own into the network. */
-  insulationMonitor?: 'active' | 'passive';
-}
+  insulationMonitor: choice('Insulation monitor', ['active', 'passive']),
+};
+export interface DeviceItem extends ItemOf<typeof deviceFields> {}
 
 /** The kinds of parts that a circuit has one of. */
 export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
@@ -64,82 +74,89 @@ export type StartSchool = (typeof startSchools)[number];
 export const completions = ['voltage', 'timer'] as const;
 export type Completion = (typeof completions)[number];
 
-export type Install = 'free-air' | 'steel-conduit';
+export const installs = ['free-air', 'steel-conduit'] as const;
+export type Install = (typeof installs)[number];
 
 /** A part of a cable’s way with a place of its own; what it does not say is as for the whole cable. */
-export interface Stretch {
-  tag: string;
-  lengthM?: number;
-  ambientC?: number;
-  install?: Install;
-  grouped?: number;
-  conduitInnerMm?: number;
-  conduitOuterMm?: number;
-}
+export const stretchFields = {
+  tag,
+  lengthM: num('Length', 'm'),
+  ambientC: num('Ambient', '°C'),
+  install: choice('Installation', installs),
+  grouped: num('Cables that touch', ''),
+  conduitInnerMm: num('Conduit inside', 'mm'),
+  conduitOuterMm: num('Conduit outside', 'mm'),
+};
+export interface Stretch extends ItemOf<typeof stretchFields> {}
 
 /**
  * A circuit with its chosen parts. The one with role `main` joins pack and bus through the main contactors and feeds
  * the traction inverter; a branch feeds one more device.
  */
-export interface CircuitItem {
-  tag: string;
-  role: 'main' | 'branch';
+export const circuitFields = {
+  tag,
+  role: chosen('Role', ['main', 'branch']),
   /** What it feeds; the main circuit, when it does not say: the first inverter that no branch feeds. */
-  device?: Id;
+  device: refer('Feeds', 'devices', { at: 'network' }),
   /** Which poles its contactors open; absent: both, when it has contactors. */
-  poles?: Poles;
+  poles: choice('Poles of the contactors', polesSwitched, { at: 'network' }),
   /** A branch hangs before the mains, where it is live whenever the pack is, or after them. Absent: after. */
-  tap?: 'before' | 'after';
-  ends?: CableEnds;
+  tap: choice('Hangs before or after the mains', ['before', 'after'], { at: 'network' }),
+  ends: choice('Its cables pass the walls', cableEnds, { at: 'network' }),
   /** The box in which a branch's fuse and contactors sit; absent: that of the mains. */
-  box?: Id;
-  contactor?: PartKey;
+  box: refer('Fuse and contactors sit in', 'boxes', { at: 'network' }),
+  contactor: part('Contactors', 'contactor'),
   /** What takes the energy of its contactors’ coils, and the voltage it clamps at. Absent: a plain diode. */
-  suppression?: Suppression;
-  clampV?: number;
-  resistor?: PartKey;
-  fuse?: PartKey;
-  cable?: PartKey;
+  suppression: choice('Suppression', suppressions),
+  clampV: num('Clamps at', 'V', { fallback: 24 }),
+  resistor: part('Pre-charge resistor', 'resistor', { at: 'protect/start' }),
+  fuse: part('Fuse', 'fuse'),
+  cable: part('Cable', 'cable'),
   /** At both ends of its cable, and where the cable goes through a wall. */
-  lug?: PartKey;
-  gland?: PartKey;
+  lug: part('Cable lugs', 'lug'),
+  gland: part('Gland', 'gland'),
   /** The studs that the lugs go on, M. */
-  studMm?: number;
-  parallel?: number;
+  studMm: num('Stud of the lugs, M', 'mm'),
+  parallel: num('In parallel', '', { fallback: 1 }),
   /** Of conductors in parallel: by how much the longest is longer than the shortest. */
-  unevenM?: number;
-  lengthM?: number;
+  unevenM: num('The longest is longer by', 'm', { fallback: 0 }),
+  lengthM: num('Length, one way', 'm'),
   /** Its way in parts, from the source; absent: one. Their lengths together are the cable’s. */
-  stretches?: Stretch[];
-  install?: Install;
-  conduitInnerMm?: number;
-  conduitOuterMm?: number;
-  ambientC?: number;
-  grouped?: number;
-  fuseAmbientC?: number;
+  stretches: few('Way in parts', 40, stretchFields),
+  install: choice('Installation', installs),
+  conduitInnerMm: num('Conduit inside', 'mm'),
+  conduitOuterMm: num('Conduit outside', 'mm'),
+  ambientC: num('Ambient', '°C'),
+  grouped: num('Cables that touch', '', { fallback: 2 }),
+  fuseAmbientC: num('Fuse ambient', '°C', { fallback: 25 }),
   /** Contacts, lugs and bars in the path of the far-end fault, both poles. */
-  contactOhm?: number;
-  maxDropFraction?: number;
-  maxClearS?: number;
-  thresholdFraction?: number;
-  timeoutS?: number;
-  wantedTimeS?: number;
-  attemptsPerMinute?: number;
+  contactOhm: num('Contacts', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0.002 }),
+  maxDropFraction: share('Drop allowed', { fallback: 0.02 }),
+  maxClearS: num('Clears within', 's', { fallback: 5 }),
+  thresholdFraction: share('Threshold', { fallback: 0.95, at: 'protect/start' }),
+  timeoutS: num('Time limit', 's', { fallback: 3, at: 'protect/start' }),
+  wantedTimeS: num('Wanted time', 's', { fallback: 0.3, at: 'protect/start' }),
+  attemptsPerMinute: num('Starts / min', '', { fallback: 3, at: 'protect/start' }),
   /** How the contactors follow each other at a start. Absent: one by one. */
-  startSchool?: StartSchool;
+  startSchool: choice('Order', startSchools, { at: 'protect/start' }),
   /** What closes the second main. Absent: the bus voltage. */
-  completion?: Completion;
+  completion: choice('The second main is closed by', completions, { at: 'protect/start' }),
   /** The bare timer, from the closed pre-charge contactor. */
-  timerS?: number;
+  timerS: num('Bare timer', 's', { at: 'protect/start' }),
   /** What the inrush flows through when the main closes; absent: pack, cable and contacts. */
-  loopResistanceOhm?: number;
+  loopResistanceOhm: num('Loop of the inrush', 'Ω', {
+    shown: { unit: 'mΩ', scale: 0.001 },
+    at: 'protect/start',
+  }),
   /** Inductance of that loop; absent: none is counted on. */
-  loopInductanceH?: number;
+  loopInductanceH: num('Its inductance', 'H', { shown: { unit: 'µH', scale: 1e-6 }, at: 'protect/start' }),
   /** Whether its cable has a screen, and how that ends at the source and at the device. */
-  screened?: boolean;
-  screenFrom?: ScreenEnd;
-  screenTo?: ScreenEnd;
-  sheath?: Sheath;
-  /** One period of the load, repeating. */
-  loadProfile?: [durationS: number, currentA: number][];
-}
+  screened: flag('Screened', { at: 'protect/bonds' }),
+  screenFrom: choice('Screen at the source', screenEnds, { at: 'protect/bonds' }),
+  screenTo: choice('Screen at the device', screenEnds, { at: 'protect/bonds' }),
+  sheath: choice('Sheath', sheaths, { at: 'protect/bonds' }),
+  /** One period of the load, repeating: durations in s, currents in A. */
+  loadProfile: pairs('Load profile'),
+};
+export interface CircuitItem extends ItemOf<typeof circuitFields> {}
+export const circuitDefaults = defaultsOf(circuitFields);

@@ -1,8 +1,12 @@
 export type { Id } from './id';
 export * from './circuit';
 export * from './design';
+export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
+export { fieldAt, panelOfPath, stationOfPath, type FoundField } from './fields';
 export * from './joints';
 export * from './pack';
+export * from './settings';
+export { stations, type Station } from './stations';
 export * from './vehicle';
 export { differences, type Difference } from './difference';
 export {

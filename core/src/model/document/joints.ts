@@ -1,5 +1,6 @@
-import type { Id } from './id';
-import type { PollutionDegree } from './pack';
+import { list, oneOf } from '../../ground/calculator';
+import { choice, chosen, defaultsOf, num, other, refer, tag, words, type ItemOf } from './field';
+import { pollutionDegrees } from './pack';
 
 /** Where joints of a kind are: on the modules’ posts, at the cables’ lugs, at the ends of bus bars. */
 export const jointPlaces = ['modules', 'lugs', 'bars'] as const;
@@ -28,50 +29,53 @@ export const crimpSchools = ['crimp', 'crimp-solder'] as const;
 export type CrimpSchool = (typeof crimpSchools)[number];
 
 /** A kind of joint: how all joints of one make are made. */
-export interface JointItem {
-  tag: string;
-  on: JointPlace;
+export const jointFields = {
+  tag,
+  on: chosen('Where', jointPlaces),
   /** Lugs of this circuit alone, on its studs; absent: of every circuit with studs of this size, or of any size. */
-  circuit?: Id;
-  studMm?: number;
-  boltClass?: BoltClass;
-  torqueNm?: number;
+  circuit: refer('Lugs of', 'circuits'),
+  studMm: num('Stud, M', 'mm'),
+  boltClass: choice('Class of the bolts', boltClasses),
+  torqueNm: num('Torque', 'N·m'),
   /** How far the thread is in. */
-  engagementMm?: number;
-  threadIn?: ThreadMetal;
+  engagementMm: num('Thread that is in', 'mm'),
+  threadIn: choice('Metal of the thread', threadMetals),
   /** The two faces that meet. */
-  face?: Face;
-  otherFace?: Face;
-  preparation?: Preparation;
+  face: choice('First face', faces),
+  otherFace: choice('Second face', faces),
+  preparation: choice('Prepared', preparations),
   /** How dirty it gets there. */
-  pollution?: PollutionDegree;
+  pollution: choice('Pollution degree', pollutionDegrees),
   /** From the bottom to the top. */
-  stack?: StackItem[];
+  stack: other<StackItem[]>('Stack', list.optional(oneOf(stackItems), { maxRows: 20 })),
   /** Of the lugs. */
-  crimp?: CrimpSchool;
-  die?: string;
+  crimp: choice('Crimped', crimpSchools),
+  die: words('Die'),
   /** Torqued again so many days after the first time. */
-  retorqueDays?: number;
+  retorqueDays: num('Torqued again after', 'd'),
   /** What a joint of this kind may have at the most. */
-  limitOhm?: number;
-}
+  limitOhm: num('Resistance allowed', 'Ω', { shown: { unit: 'µΩ', scale: 1e-6 } }),
+};
+export interface JointItem extends ItemOf<typeof jointFields> {}
 
 /** How a conductive body is held at the chassis’ potential. */
 export const bondWays = ['strap', 'bolted', 'none', 'not-conductive'] as const;
 export type BondWay = (typeof bondWays)[number];
 
 /** The bond of a body that one could touch: a box, a device, a conduit, or one of its own such as a bracket. */
-export interface BondItem {
+export const bondFields = {
   /** Of a body that stands nowhere else in the design. */
-  tag?: string;
-  by?: BondWay;
+  tag: words('Name'),
+  by: choice('Bonded by', bondWays),
   /** Another body that the strap goes to; absent: the chassis. */
-  to?: Id;
-  areaMm2?: number;
-  lengthM?: number;
+  to: words('To'),
+  areaMm2: num('Area', 'mm²'),
+  lengthM: num('Length', 'm'),
   /** Both ends of the strap, or the bolted faces. */
-  contactOhm?: number;
-}
+  contactOhm: num('Contacts', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0.001 }),
+};
+export interface BondItem extends ItemOf<typeof bondFields> {}
+export const bondDefaults = defaultsOf(bondFields);
 
 /** How the screen of a cable ends. */
 export const screenEnds = ['clamp', 'pigtail', 'open'] as const;

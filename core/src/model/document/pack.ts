@@ -1,38 +1,30 @@
+import { list, text } from '../../ground/calculator';
 import type { PartKey } from '../parts';
-import type { CableEnds, Poles } from './circuit';
+import { cableEnds, polesSwitched } from './choices';
+import {
+  choice,
+  defaultsOf,
+  flag,
+  maybeMany,
+  maybeOne,
+  num,
+  part,
+  refer,
+  share,
+  tag,
+  words,
+  type Field,
+  type ItemOf,
+} from './field';
 import type { Id } from './id';
 
-export interface ModuleItem {
-  tag: string;
-  part: PartKey;
-  box?: Id;
-}
-
-export interface BoxItem {
-  tag: string;
-  /** Middle of the box in the vehicle frame. */
-  xM?: number;
-  yM?: number;
-  zM?: number;
-  lengthM?: number;
-  widthM?: number;
-  heightM?: number;
-  /** Box, brackets, plates and coolant without modules. */
-  emptyKg?: number;
-  /** Fasteners that hold the box in the vehicle, and the force each is made for. */
-  anchors?: number;
-  anchorN?: number;
-  accessFrom?: AccessFrom;
-  vent?: Vent;
-  /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
-  linkPitchMm?: number;
-  /** The least gap through the air and along a surface between live parts, and to the box. */
-  clearanceMm?: number;
-  creepageMm?: number;
-  /** How dirty it gets in it, and the group of what the ways lead along. */
-  pollution?: PollutionDegree;
-  material?: MaterialGroup;
-}
+/** A module in its place. */
+export const moduleFields = {
+  tag,
+  part: { ...part('Kind', 'module'), schema: text(), given: true } as Field<PartKey, true>,
+  box: refer('Box', 'boxes'),
+};
+export interface ModuleItem extends ItemOf<typeof moduleFields> {}
 
 /** From where hands and tools reach into a box once the vehicle is together. */
 export const accessSides = ['above', 'side', 'below', 'none'] as const;
@@ -48,109 +40,147 @@ export type MaterialGroup = (typeof materialGroups)[number];
 export const pollutionDegrees = [1, 2, 3] as const;
 export type PollutionDegree = (typeof pollutionDegrees)[number];
 
-export interface StringItem {
-  tag: string;
+export const boxFields = {
+  tag,
+  /** Middle of the box in the vehicle frame. */
+  xM: num('Behind the front axle', 'm'),
+  yM: num('Left of the middle', 'm'),
+  zM: num('Above the ground', 'm'),
+  lengthM: num('Length', 'm'),
+  widthM: num('Width', 'm'),
+  heightM: num('Height', 'm'),
+  /** Box, brackets, plates and coolant without modules. */
+  emptyKg: num('Mass without modules', 'kg'),
+  /** Fasteners that hold the box in the vehicle, and the force each is made for. */
+  anchors: num('Anchors', ''),
+  anchorN: num('Each is made for', 'N'),
+  accessFrom: choice('Reached from', accessSides),
+  vent: choice('Vent', vents),
+  /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
+  linkPitchMm: num('Pitch of donor links', 'mm'),
+  /** The least gap through the air and along a surface between live parts, and to the box. */
+  clearanceMm: num('Clearance', 'mm', { at: 'protect/bonds' }),
+  creepageMm: num('Creepage', 'mm', { at: 'protect/bonds' }),
+  /** How dirty it gets in it, and the group of what the ways lead along. */
+  pollution: choice('Pollution degree', pollutionDegrees, { at: 'protect/bonds' }),
+  material: choice('Material group', materialGroups, { at: 'protect/bonds' }),
+};
+export interface BoxItem extends ItemOf<typeof boxFields> {}
+
+export const stringFields = {
+  tag,
   /** In series order, from the negative end. */
-  modules: Id[];
-  fuse?: PartKey;
+  modules: {
+    label: 'Modules',
+    schema: list(text()),
+    given: true,
+    refersTo: 'modules',
+  } as Field<Id[], true>,
+  fuse: part('Fuse', 'fuse', { at: 'network' }),
   /** The joint that the fuse takes, 1 between the first and the second module; 0 or absent: the positive end. */
-  fuseAt?: number;
+  fuseAt: num('Joint of the fuse', '', { at: 'network' }),
   /** The joint that the service disconnect takes, 1 between the first and the second module. */
-  disconnectAt?: number;
+  disconnectAt: num('Joint of the service disconnect', '', { at: 'network' }),
   /** Contactors of this string alone. */
-  contactor?: PartKey;
-  contactorPoles?: Poles;
+  contactor: part('Contactors', 'contactor', { at: 'network' }),
+  contactorPoles: choice('Poles of the contactors', polesSwitched, { at: 'network' }),
   /** Where they sit: in the box of the string's positive end, or where the strings meet. */
-  contactorsIn?: 'string' | 'combiner';
-  ends?: CableEnds;
-}
+  contactorsIn: choice('The contactors sit', ['string', 'combiner'], { at: 'network' }),
+  ends: choice('Its cables pass the walls', cableEnds, { at: 'network' }),
+};
+export interface StringItem extends ItemOf<typeof stringFields> {}
 
 /** Where cells are brought level: at full, at empty, or side by side on the bench wherever they are. */
 export const balanceSchools = ['top', 'bottom', 'bench'] as const;
 export type BalanceSchool = (typeof balanceSchools)[number];
 
 /** How the cells are brought level. */
-export interface BalancePlan {
-  school?: BalanceSchool;
+export const balanceFields = {
+  school: choice('School', balanceSchools),
   /** Where a cell settles when it is level. */
-  targetV?: number;
-  toleranceV?: number;
+  targetV: num('Cells level at', 'V'),
+  toleranceV: num('Give or take', 'V', { shown: { unit: 'mV', scale: 0.001 }, fallback: 0.005 }),
   /** What the monitor bleeds, and for which part of the time. */
-  bleedCurrentA?: number;
-  bleedDutyFraction?: number;
+  bleedCurrentA: num('Monitor bleeds', 'A'),
+  bleedDutyFraction: share('Of the time', { fallback: 1 }),
   /** The load that draws a cell down, where it cuts off, where it comes on again, and how long it is on the cell. */
-  loadOhm?: number;
-  cutOffV?: number;
-  engageV?: number;
-  drawHours?: number;
+  loadOhm: num('Resistor', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 } }),
+  cutOffV: num('Cuts off at', 'V'),
+  engageV: num('On again at', 'V'),
+  drawHours: num('On each cell', 'h'),
   /** A rest of this length is over. */
-  restHours?: number;
+  restHours: num('A rest is over after', 'h', { fallback: 72 }),
   /** Places at which cells are drawn down at once. */
-  benches?: number;
-  people?: number;
+  benches: num('Benches', '', { fallback: 1 }),
+  people: num('People', '', { fallback: 1 }),
   /** To put a cell onto a bench, or take it off. */
-  handMinutes?: number;
+  handMinutes: num('On or off takes', 'min', { fallback: 10 }),
   /** YYYY-MM-DD in the job's zone. */
-  startsAt?: string;
-  dayFromH?: number;
-  dayToH?: number;
-  weekends?: boolean;
+  startsAt: words('First day'),
+  dayFromH: num('The day from', 'h', { fallback: 8 }),
+  dayToH: num('The day to', 'h', { fallback: 17 }),
+  weekends: flag('Also on weekends'),
   /** Loads may run with nobody there. */
-  unattended?: boolean;
+  unattended: flag('May run with nobody there'),
   /** From a module to the common bars, both poles. */
-  leadOhm?: number;
+  leadOhm: num('Lead of a module', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 } }),
   /** What such a lead may carry. */
-  leadLimitA?: number;
-}
+  leadLimitA: num('It may carry', 'A'),
+};
+export interface BalancePlan extends ItemOf<typeof balanceFields> {}
+export const balanceDefaults = defaultsOf(balanceFields);
 
 /** What covers a bar. */
 export const coatings = ['bare', 'dipped', 'powder', 'sleeve'] as const;
 export type Coating = (typeof coatings)[number];
 
 /** A flat bar between two studs, drilled at both ends. */
-export interface BusbarItem {
-  tag: string;
+export const busbarFields = {
+  tag,
   /** Whose current it carries; absent: `currentA`. */
-  circuit?: Id;
-  currentA?: number;
-  material?: 'copper' | 'aluminium';
-  widthMm?: number;
-  thicknessMm?: number;
+  circuit: refer('Carries the current of', 'circuits'),
+  currentA: num('Current', 'A'),
+  material: choice('Metal', ['copper', 'aluminium']),
+  widthMm: num('Width', 'mm'),
+  thicknessMm: num('Thickness', 'mm'),
   /** Stud to stud. */
-  betweenMm?: number;
+  betweenMm: num('Stud to stud', 'mm'),
   /** Beyond the middle of each stud. */
-  overhangMm?: number;
-  holeMm?: number;
+  overhangMm: num('Beyond each stud', 'mm'),
+  holeMm: num('Hole', 'mm'),
   /** Of the other end; absent: the same. */
-  otherHoleMm?: number;
+  otherHoleMm: num('Other hole', 'mm'),
   /** Length of the flexible section in its middle; 0 or absent: none. */
-  flexMm?: number;
-  coating?: Coating;
-  ambientC?: number;
+  flexMm: num('Flexible section', 'mm'),
+  coating: choice('Covered', coatings),
+  ambientC: num('Ambient', '°C'),
   /** What it may reach: the stud’s, the module’s or the insulation’s limit. */
-  maxC?: number;
-}
+  maxC: num('May reach', '°C'),
+};
+export interface BusbarItem extends ItemOf<typeof busbarFields> {}
 
-export interface PackSettings {
-  balance?: BalancePlan;
-  busbars?: Record<Id, BusbarItem>;
-  socLowFraction?: number;
-  socHighFraction?: number;
-  socForPeakFraction?: number;
-  peakCurrentA?: number;
+export const packFields = {
+  balance: maybeOne('Balancing', 'pack/balance', balanceFields),
+  busbars: maybeMany('Bus bars', 'protect/joints', busbarFields),
+  socLowFraction: share('Used from'),
+  socHighFraction: share('Used to'),
+  socForPeakFraction: share('Peak judged at', { fallback: 0.5 }),
+  peakCurrentA: num('Peak current', 'A'),
   /** Links of one string together, whatever the number of strings side by side. */
-  linkResistanceOhm?: number;
+  linkResistanceOhm: num('Links of one string', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0 }),
   /** Pack resistance cold over the resistance given. */
-  coldResistanceFactor?: number;
+  coldResistanceFactor: num('Pack cold ×', '', { fallback: 2.5, at: 'protect/circuits' }),
   /** Pack resistance warm over the resistance given. */
-  warmResistanceFactor?: number;
+  warmResistanceFactor: num('Pack warm ×', '', { fallback: 0.8, at: 'protect/circuits' }),
   /** How far strings in parallel differ in resistance, and in charge when they are joined. */
-  stringSpreadFraction?: number;
-  stringSocFraction?: number;
+  stringSpreadFraction: share('Resistance differs by ±', { fallback: 0.1, at: 'protect/strings' }),
+  stringSocFraction: share('Charge when joined differs by', { fallback: 0.02, at: 'protect/strings' }),
   /** Where strings in parallel meet; absent: the box of the mains. */
-  combinerBox?: Id;
+  combinerBox: refer('Strings meet in', 'boxes', { at: 'network' }),
   /** Where main contactors, pre-charge and bus sit; absent: the box of the first string's positive end. */
-  mainsBox?: Id;
+  mainsBox: refer('Mains sit in', 'boxes', { at: 'network' }),
   /** Taken off each inner wall of a box, for walls, insulation and clamps. */
-  boxMarginMm?: number;
-}
+  boxMarginMm: num('Off each inner wall', 'mm', { fallback: 20, at: 'pack/arrange' }),
+};
+export interface PackSettings extends ItemOf<typeof packFields> {}
+export const packDefaults = defaultsOf(packFields);

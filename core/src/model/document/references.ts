@@ -1,7 +1,6 @@
 import type { Issue } from '../../ground/calculator';
-import type { PartKind } from '../parts';
-import { circuitPartKinds } from './circuit';
-import { mainCircuit, type Design } from './design';
+import { designFields, mainCircuit, type Design } from './design';
+import type { Fields, Reference } from './field';
 
 /** References that were not looked at before: designs of that time may point at nothing there, and are read as they are. */
 export const wasUnchecked = ({ path }: Issue): boolean => /^(bonds|joints|pack\.busbars)\./.test(path);
@@ -9,28 +8,20 @@ export const wasUnchecked = ({ path }: Issue): boolean => /^(bonds|joints|pack\.
 /** References that point at nothing, by the path of the reference. */
 export function danglingReferences(design: Design): Issue[] {
   const issues: Issue[] = [];
-  const refer = (path: string, key: string | undefined, map: Record<string, unknown>, what: string) => {
+  const refer = (path: string, key: string | undefined, map: object, what: string) => {
     if (key !== undefined && !Object.hasOwn(map, key))
       issues.push({ path, message: `names a ${what} that is not there` });
   };
-  const part = (path: string, key: string | undefined, kind: PartKind) => {
+  everyReference(designFields, design, '', (path, key, to) => {
+    if (typeof to === 'string') return refer(path, key, design[to], nouns[to]);
     refer(path, key, design.parts, 'part');
-    const pinned = key === undefined ? undefined : design.parts[key];
-    if (pinned !== undefined && pinned.kind !== kind)
-      issues.push({ path, message: `names a ${pinned.kind}, not a ${kind}` });
-  };
-  for (const [id, one] of Object.entries(design.modules)) {
-    part(`modules.${id}.part`, one.part, 'module');
-    refer(`modules.${id}.box`, one.box, design.boxes, 'box');
-  }
-  refer('pack.combinerBox', design.pack.combinerBox, design.boxes, 'box');
-  refer('pack.mainsBox', design.pack.mainsBox, design.boxes, 'box');
+    const pinned = design.parts[key];
+    if (pinned !== undefined && pinned.kind !== to.part)
+      issues.push({ path, message: `names a ${pinned.kind}, not a ${to.part}` });
+  });
   const strung = new Set<string>();
-  for (const [id, { modules, fuse, contactor }] of Object.entries(design.strings)) {
-    part(`strings.${id}.fuse`, fuse, 'fuse');
-    part(`strings.${id}.contactor`, contactor, 'contactor');
+  for (const [id, { modules }] of Object.entries(design.strings)) {
     modules.forEach((module, i) => {
-      refer(`strings.${id}.modules.${i}`, module, design.modules, 'module');
       if (strung.has(module))
         issues.push({ path: `strings.${id}.modules.${i}`, message: 'stands in a string already' });
       strung.add(module);
@@ -38,21 +29,12 @@ export function danglingReferences(design: Design): Issue[] {
   }
   const fed = new Set<string>();
   for (const [id, circuit] of Object.entries(design.circuits)) {
-    refer(`circuits.${id}.device`, circuit.device, design.devices, 'device');
-    refer(`circuits.${id}.box`, circuit.box, design.boxes, 'box');
     if (circuit.role === 'main' && id !== mainCircuit)
       issues.push({ path: `circuits.${id}.role`, message: 'there is one main circuit' });
     if (circuit.device !== undefined && fed.has(circuit.device))
       issues.push({ path: `circuits.${id}.device`, message: 'is fed by another circuit already' });
     if (circuit.device !== undefined) fed.add(circuit.device);
-    for (const kind of circuitPartKinds) {
-      part(`circuits.${id}.${kind}`, circuit[kind], kind);
-    }
   }
-  for (const [id, { circuit }] of Object.entries(design.pack.busbars ?? {}))
-    refer(`pack.busbars.${id}.circuit`, circuit, design.circuits, 'circuit');
-  for (const [id, { circuit }] of Object.entries(design.joints ?? {}))
-    refer(`joints.${id}.circuit`, circuit, design.circuits, 'circuit');
   // What is bonded is a box, a device, a circuit’s conduit, or a body that the bond itself names.
   const bonds = design.bonds ?? {};
   const bodies = { ...design.boxes, ...design.devices, ...design.circuits };
@@ -65,4 +47,28 @@ export function danglingReferences(design: Design): Issue[] {
       issues.push({ path: `parts.${key}`, message: 'has a key that is not its id and revision' });
   }
   return issues;
+}
+
+const nouns = { modules: 'module', boxes: 'box', devices: 'device', circuits: 'circuit' } as const;
+
+/** Every field that names something, with what it names. */
+function everyReference(
+  fields: Fields,
+  holder: object,
+  path: string,
+  found: (path: string, key: string, to: Reference) => void,
+): void {
+  const values = holder as Readonly<Record<string, unknown>>;
+  for (const [name, { refersTo, inner }] of Object.entries(fields)) {
+    const value = values[name];
+    const at = path === '' ? name : `${path}.${name}`;
+    if (value === undefined) continue;
+    if (refersTo !== undefined) {
+      if (typeof value === 'string') found(at, value, refersTo);
+      else (value as string[]).forEach((key, i) => found(`${at}.${i}`, key, refersTo));
+    } else if (inner?.kind === 'one') everyReference(inner.fields, value as object, at, found);
+    else if (inner !== undefined)
+      for (const [key, item] of Object.entries(value as object))
+        everyReference(inner.fields, item as object, `${at}.${key}`, found);
+  }
 }

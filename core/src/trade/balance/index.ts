@@ -16,13 +16,7 @@ export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from
 export { leastSamples, outlookOf, type LevelTarget, type Outlook } from './outlook';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
 export { firstPlannedEndMs, planDraws } from './plan';
-export {
-  nextReadingMs,
-  planDefaults,
-  type BalanceSchedule,
-  type PlanCell,
-  type PlanTask,
-} from './plan-pieces';
+export { nextReadingMs, type BalanceSchedule, type PlanCell, type PlanTask } from './plan-pieces';
 export { planTogether } from './plan-together';
 export { leastPilots, recipeOf, type Pilot, type Recipe, type RecipeOutcome } from './recipe';
 export {

@@ -1,18 +1,6 @@
 import type { Gap } from '../../ground/figure';
 import type { RestVerdict } from './rest-predict';
 
-/** What holds where a plan does not say. */
-export const planDefaults = {
-  toleranceV: 0.005,
-  restHours: 72,
-  benches: 1,
-  people: 1,
-  handMinutes: 10,
-  dayFromH: 8,
-  dayToH: 17,
-  bleedDutyFraction: 1,
-} as const;
-
 /** A cell as the planner sees it. */
 export interface PlanCell {
   id: string;

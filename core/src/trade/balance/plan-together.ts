@@ -1,8 +1,7 @@
-import type { BalancePlan } from '../../model/document';
+import { balanceDefaults, type BalancePlan } from '../../model/document';
 import {
   hourMs,
   late,
-  planDefaults,
   type BalanceSchedule,
   type PlanCell,
   type PlanTask,
@@ -26,12 +25,12 @@ export function planTogether(
   if (cells.length === 0) return { tasks: [], endMs: null, gaps: [] };
   const start = plan.startsAt === undefined ? nowMs : dayStartMs(plan.startsAt, zone);
   const fromMs = Math.max(nowMs, Number.isNaN(start) ? nowMs : start);
-  const restMs = (plan.restHours ?? planDefaults.restHours) * hourMs;
+  const restMs = (plan.restHours ?? balanceDefaults.restHours) * hourMs;
   const calendar = new WorkCalendar(
     {
       zone,
-      fromH: plan.dayFromH ?? planDefaults.dayFromH,
-      toH: plan.dayToH ?? planDefaults.dayToH,
+      fromH: plan.dayFromH ?? balanceDefaults.dayFromH,
+      toH: plan.dayToH ?? balanceDefaults.dayToH,
       weekends: plan.weekends ?? false,
     },
     fromMs,

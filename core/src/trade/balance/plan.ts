@@ -1,11 +1,10 @@
 import type { Gap } from '../../ground/figure';
-import type { BalancePlan } from '../../model/document';
+import { balanceDefaults, type BalancePlan } from '../../model/document';
 import { Hands } from './hands';
 import {
   hourMs,
   late,
   nextReadingMs,
-  planDefaults,
   type BalanceSchedule,
   type PlanCell,
   type PlanTask,
@@ -27,8 +26,8 @@ function rulesFor(plan: BalancePlan, zone: string, nowMs: number): { rules: Rule
   const gaps: Gap[] = [];
   if (plan.drawHours === undefined)
     gaps.push({ kind: 'not-given', path: 'pack.balance.drawHours', label: 'hours under the load' });
-  const fromH = plan.dayFromH ?? planDefaults.dayFromH;
-  const toH = plan.dayToH ?? planDefaults.dayToH;
+  const fromH = plan.dayFromH ?? balanceDefaults.dayFromH;
+  const toH = plan.dayToH ?? balanceDefaults.dayToH;
   if (!(toH > fromH))
     gaps.push({
       kind: 'invalid',
@@ -44,7 +43,7 @@ function rulesFor(plan: BalancePlan, zone: string, nowMs: number): { rules: Rule
       label: 'first day',
       message: 'is no day',
     });
-  const handMs = (plan.handMinutes ?? planDefaults.handMinutes) * 60_000;
+  const handMs = (plan.handMinutes ?? balanceDefaults.handMinutes) * 60_000;
   const drawMs = (plan.drawHours ?? 0) * hourMs;
   const unattended = plan.unattended ?? false;
   if (!unattended && toH > fromH && drawMs + handMs > (toH - fromH) * hourMs)
@@ -57,11 +56,11 @@ function rulesFor(plan: BalancePlan, zone: string, nowMs: number): { rules: Rule
   if (gaps.length > 0) return { rules: null, gaps };
   return {
     rules: {
-      benches: Math.max(1, Math.round(plan.benches ?? planDefaults.benches)),
-      people: Math.max(1, Math.round(plan.people ?? planDefaults.people)),
+      benches: Math.max(1, Math.round(plan.benches ?? balanceDefaults.benches)),
+      people: Math.max(1, Math.round(plan.people ?? balanceDefaults.people)),
       handMs,
       drawMs,
-      restMs: (plan.restHours ?? planDefaults.restHours) * hourMs,
+      restMs: (plan.restHours ?? balanceDefaults.restHours) * hourMs,
       startMs: start,
       unattended,
       hours: { zone, fromH, toH, weekends: plan.weekends ?? false },

@@ -1,10 +1,9 @@
-import type { BalanceSchool } from '../../model/document';
+import { balanceDefaults, type BalanceSchool } from '../../model/document';
 import type { Check, Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { balanceTimeRules } from './balance-time';
 import { balanceCells } from './cells';
-import { planDefaults } from './plan-pieces';
 import { balanceRules } from './rules';
 
 const notGiven = (field: string, label: string): Gap => ({
@@ -34,7 +33,7 @@ const balanceStep: StepDefinition = {
       data.length === 0 ? [{ kind: 'not-given', path: 'strings', label: 'modules and their kind' }] : [];
     const least = (pick: (one: (typeof data)[number]) => number) => Math.min(...data.map(pick));
     const { bleedCurrentA, targetV, cutOffV, loadOhm } = plan;
-    const toleranceV = plan.toleranceV ?? planDefaults.toleranceV;
+    const toleranceV = plan.toleranceV ?? balanceDefaults.toleranceV;
     const gapOf = (value: number | undefined, field: string, label: string) => [
       ...noCells,
       ...(value === undefined ? [notGiven(field, label)] : []),

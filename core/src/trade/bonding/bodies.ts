@@ -1,4 +1,4 @@
-import type { BondItem, CircuitItem, Design, Id } from '../../model/document';
+import { bondDefaults, type BondItem, type CircuitItem, type Design, type Id } from '../../model/document';
 import { resistancePerM } from '../../model/parts';
 
 /** A conductive body of the high-voltage system that one could touch. */
@@ -41,7 +41,7 @@ export function bodiesOf(
 }
 
 /** Both ends of a bond where the design does not say, Ω. */
-export const defaultContactOhm = 0.001;
+export const defaultContactOhm = bondDefaults.contactOhm;
 
 /** Resistance of one bond, Ω at 20 °C; null: it is not given, or there is none. */
 export function bondOhm({ by, areaMm2, lengthM, contactOhm = defaultContactOhm }: BondItem): number | null {

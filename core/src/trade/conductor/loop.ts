@@ -1,7 +1,8 @@
+import { circuitDefaults } from '../../model/document';
 import { resistancePerM } from '../../model/parts';
 
 /** Contacts, lugs and bars of both poles where the design does not say, Ω. */
-export const defaultContactOhm = 0.002;
+export const defaultContactOhm = circuitDefaults.contactOhm;
 
 /**
  * Resistance of a circuit out and back, Ω: cable at 20 °C and contacts.

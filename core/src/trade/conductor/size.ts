@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import type { Suggestion } from '../../ground/finding';
 import { clearingTimeS, faultPoints, fuseRules } from '../fuse';
 import { logSpaced } from '../../ground/math';
@@ -10,7 +11,7 @@ import { cableDutyRules } from './duty';
 import { judgeCable, type Along, type EndChoice, type HeatOverLoad } from './judge-cable';
 
 /** Share of the nominal voltage that a cable may drop where the circuit does not say. */
-export const defaultMaxDropFraction = 0.02;
+export const defaultMaxDropFraction = circuitDefaults.maxDropFraction;
 
 /** One area in the table of all areas. */
 export interface SizedCable extends Suggestion {

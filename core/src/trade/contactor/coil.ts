@@ -1,4 +1,4 @@
-import { switchedCircuits, type Suppression } from '../../model/document';
+import { switchedCircuits, type Suppression, circuitDefaults, settingsDefaults } from '../../model/document';
 import { rulesOf } from '../../ground/finding';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { partKey, type ContactorData } from '../../model/parts';
@@ -48,7 +48,12 @@ export const coilRules = {
 const diodeV = 0.8;
 const copperPerK = 0.00393;
 /** Where the design does not say. */
-export const coilDefaults = { startLowV: 9, coilC: 60, clampV: 24, suppression: 'diode' } as const;
+export const coilDefaults = {
+  startLowV: settingsDefaults.startLowV,
+  coilC: settingsDefaults.coilC,
+  clampV: circuitDefaults.clampV,
+  suppression: 'diode',
+} as const;
 
 /** What is known of a coil. */
 export type Coil = Required<

@@ -1,3 +1,4 @@
+import { settingsDefaults } from '../../model/document';
 import { rulesOf, type CheckValue } from '../../ground/finding';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
@@ -33,7 +34,12 @@ export const distanceRules = {
 };
 
 /** Where the design does not say. */
-export const distanceDefaults = { impulseV: 2500, pollution: 2, material: 'IIIa', altitudeM: 2000 } as const;
+export const distanceDefaults = {
+  impulseV: settingsDefaults.impulseV,
+  pollution: 2,
+  material: 'IIIa',
+  altitudeM: settingsDefaults.altitudeM,
+} as const;
 
 function inputOf(read: Reader, box: string, workingV: number): DistanceInput {
   const settings = read.at('settings');

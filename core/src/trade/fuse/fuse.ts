@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import { defineCalculator, number, record, table, type Desk } from '../../ground/calculator';
 import { logSpaced } from '../../ground/math';
 import { fallsStrictly } from '../../model/parts';
@@ -95,7 +96,7 @@ export const fuse = defineCalculator<FuseInput, FuseResult>({
       currentToleranceFraction: 0.1,
       minBreakingA: 0,
       arcI2tFactor: 2,
-      ambientC: 25,
+      ambientC: circuitDefaults.fuseAmbientC,
       'cable.k': 143,
     },
     cross(input: FuseInput, issue) {

@@ -1,10 +1,11 @@
+import { circuitDefaults } from '../../model/document';
 import { interpolate } from '../../ground/math';
 import type { FuseInput } from './fuse';
 
 /** Load a fuse carries for years, as a share of its derated rating. */
 export const continuousShare = 0.8;
 /** The longest clearing of the smallest fault where the circuit does not say, s. */
-export const defaultMaxClearS = 5;
+export const defaultMaxClearS = circuitDefaults.maxClearS;
 /** Currents at which a fuse is tried, from the smallest fault to the largest. */
 export const faultPoints = 40;
 

@@ -1,4 +1,4 @@
-import { mainCircuit } from '../../model/document';
+import { mainCircuit, circuitDefaults, packDefaults } from '../../model/document';
 import { rulesOf, type CheckValue } from '../../ground/finding';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import {
@@ -51,7 +51,10 @@ export const stringRules = {
 };
 
 /** Where the design does not say: how far strings differ in resistance, and in charge when they are joined. */
-export const stringSpreadDefaults = { resistance: 0.1, soc: 0.02 };
+export const stringSpreadDefaults = {
+  resistance: packDefaults.stringSpreadFraction,
+  soc: packDefaults.stringSocFraction,
+};
 
 /**
  * The strings as they may differ: one has less resistance and more charge than all others.
@@ -181,7 +184,7 @@ export const stringsStep: StepDefinition = {
       data === null ? [{ kind: 'not-given', path: `strings.${id}.fuse`, label: `fuse of ${tag}` }] : [],
     );
     // String fuses have no ambient of their own: that of the main fuse.
-    const ambientC = main?.fuseAmbientC ?? 25;
+    const ambientC = main?.fuseAmbientC ?? circuitDefaults.fuseAmbientC;
     const each = (fails: (data: FuseData) => string | null): string | null => {
       const found = fuses.flatMap(({ tag, data }) => {
         const text = data === null ? null : fails(data);

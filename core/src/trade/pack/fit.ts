@@ -1,3 +1,4 @@
+import { packDefaults } from '../../model/document';
 /** Inner sizes a box has for modules, and how close they may stand. */
 export interface BoxRoom {
   lengthM: number;
@@ -34,7 +35,7 @@ export interface Fit {
 }
 
 /** Off each inner wall, where the design does not say: wall, insulation, clamps. */
-export const defaultMarginMm = 20;
+export const defaultMarginMm = packDefaults.boxMarginMm;
 
 interface Turn {
   /** Room of one module along and across the box. */

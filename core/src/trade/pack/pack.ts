@@ -1,3 +1,4 @@
+import { packDefaults } from '../../model/document';
 import { defineCalculator, number, record, span, table } from '../../ground/calculator';
 import { defineRule } from '../../ground/finding';
 import { integrate, interpolate } from '../../ground/math';
@@ -92,7 +93,10 @@ export const pack = defineCalculator<PackInput, PackResult>({
       peakCurrentA: number({ min: 0 }),
       socForPeakFraction: number.optional({ min: 0, max: 1 }),
     }),
-    defaults: { linkResistanceOhm: 0, socForPeakFraction: 0.5 },
+    defaults: {
+      linkResistanceOhm: packDefaults.linkResistanceOhm,
+      socForPeakFraction: packDefaults.socForPeakFraction,
+    },
     cross(input: PackInput, issue) {
       if (input.cell.maxV <= input.cell.minV) issue('cell.maxV', 'must be above minV');
       if (input.cell.resistanceOhm === 0 && input.linkResistanceOhm === 0) {

@@ -1,3 +1,4 @@
+import { settingsDefaults } from '../../model/document';
 import { defineCalculator, list, number, record } from '../../ground/calculator';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
@@ -161,7 +162,7 @@ export const segments = defineCalculator<SegmentsInput, SegmentsResult>({
       limitV: number.optional({ above: 0 }),
       keepClosed: list.optional(number({ min: 1, integer: true }), { maxRows: 2000 }),
     }),
-    defaults: { limitV: 60, keepClosed: [] },
+    defaults: { limitV: settingsDefaults.touchLimitV, keepClosed: [] },
     cross({ moduleMaxV, keepClosed }: SegmentsInput, issue) {
       keepClosed.forEach((link, i) => {
         if (link >= moduleMaxV.length)

@@ -1,3 +1,4 @@
+import { packDefaults } from '../../model/document';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { interpolate } from '../../ground/math';
 import { gapsBehind, type Reader, type StepDefinition } from '../../model/step';
@@ -11,7 +12,10 @@ export const stringResistance = figureId('pack.source', 'pack', 'stringOhm');
 export const packWarm = figureId('pack.temperature', 'pack', 'warmOhm');
 export const packCold = figureId('pack.temperature', 'pack', 'coldOhm');
 /** Pack resistance warm and cold over the one given, where the design does not say. */
-export const resistanceFactors = { warm: 0.8, cold: 2.5 };
+export const resistanceFactors = {
+  warm: packDefaults.warmResistanceFactor,
+  cold: packDefaults.coldResistanceFactor,
+};
 /** The pack at rest at the bottom of its charge window, V. */
 export const packLowest = figureId('pack.source', 'pack', 'voltageAtLowV');
 

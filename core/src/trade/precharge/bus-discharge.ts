@@ -1,3 +1,4 @@
+import { settingsDefaults } from '../../model/document';
 import { defineCalculator, number, record } from '../../ground/calculator';
 import { defineRule } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
@@ -49,7 +50,7 @@ export const busDischarge = defineCalculator<BusDischargeInput, BusDischargeResu
       safeVoltageV: number.optional({ above: 0 }),
       limitS: number.optional({ above: 0 }),
     }),
-    defaults: { safeVoltageV: 60, limitS: 5 },
+    defaults: { safeVoltageV: settingsDefaults.touchLimitV, limitS: settingsDefaults.dischargeLimitS },
   },
   compute({ voltageV, capacitanceF, bleedOhm, safeVoltageV, limitS }, { sheet, raise }) {
     const above = voltageV > safeVoltageV;

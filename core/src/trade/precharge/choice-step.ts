@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import type { Suggestion } from '../../ground/finding';
 import { partKey, type PartOf } from '../../model/parts';
 import { adviceOf, Inputs, judge, type Ranking, type Reader, type StepDefinition } from '../../model/step';
@@ -23,7 +24,13 @@ function chooseInputs(subject: string, read: Reader, chosen: PartOf<'resistor'> 
   inputs.figure('busCapacitanceF', capacitanceOf(bus));
   readLoad(inputs, read, bus);
   inputs.optional('thresholdFraction', circuit.thresholdFraction, `${at}.thresholdFraction`, 'threshold');
-  inputs.orDefault('wantedTimeS', circuit.wantedTimeS, 0.3, `${at}.wantedTimeS`, 'wanted time');
+  inputs.orDefault(
+    'wantedTimeS',
+    circuit.wantedTimeS,
+    circuitDefaults.wantedTimeS,
+    `${at}.wantedTimeS`,
+    'wanted time',
+  );
   inputs.orDefault('timeoutS', circuit.timeoutS, prechargeDefaults.timeoutS, `${at}.timeoutS`, 'time limit');
   inputs.optional(
     'attemptsPerMinute',

@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import { defineCalculator, list, number, record, text, type Desk } from '../../ground/calculator';
 import { defineRule } from '../../ground/finding';
 import { findRoot } from '../../ground/math';
@@ -80,7 +81,8 @@ const fields = {
     }),
   ),
 };
-const defaults = { thresholdFraction: 0.95, attemptsPerMinute: 3 };
+const { thresholdFraction, attemptsPerMinute } = circuitDefaults;
+const defaults = { thresholdFraction, attemptsPerMinute };
 const cross = (input: PrechargeChooseInput, issue: (path: string, message: string) => void) => {
   const seen = new Set<string>();
   input.resistors.forEach(({ partId }, i) => {

@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import { defineCalculator, number, record } from '../../ground/calculator';
 import { defineRule } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
@@ -56,7 +57,11 @@ export const tooSlow = defineRule({
 });
 
 /** Where a caller does not say. */
-export const prechargeDefaults = { thresholdFraction: 0.95, timeoutS: 3, loopResistanceOhm: 0.05 };
+export const prechargeDefaults = {
+  thresholdFraction: circuitDefaults.thresholdFraction,
+  timeoutS: circuitDefaults.timeoutS,
+  loopResistanceOhm: 0.05,
+};
 
 /** What the rise depends on. */
 export type Plant = Pick<

@@ -1,3 +1,4 @@
+import { circuitDefaults } from '../../model/document';
 import { partKey } from '../../model/parts';
 import { criteriaChecks, Inputs, judge, type StepDefinition } from '../../model/step';
 import { busOf, prechargedCircuits } from './bus-step';
@@ -92,7 +93,7 @@ export const runStep: StepDefinition = {
 };
 
 /** Starts a minute where the design does not say. */
-const defaultAttempts = 3;
+const defaultAttempts = circuitDefaults.attemptsPerMinute;
 
 const placeOf = (input: PrechargeInput | null, attemptsPerMinute = defaultAttempts): ResistorPlace | null =>
   input === null ? null : { ...input, attemptsPerMinute };

@@ -1,3 +1,4 @@
+import { vehicleDefaults } from '../../model/document';
 import { defineCalculator, number, record, table } from '../../ground/calculator';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
@@ -128,7 +129,12 @@ export const driveCycle = defineCalculator<DriveCycleInput, DriveCycleResult>({
       voltageV: number({ above: 0 }),
       resistanceOhm: number({ min: 0 }),
     }),
-    defaults: { airDensityKgM3: 1.2, gradeFraction: 0, rotatingMassFraction: 0.05, regenFraction: 0.6 },
+    defaults: {
+      airDensityKgM3: 1.2,
+      gradeFraction: vehicleDefaults.gradeFraction,
+      rotatingMassFraction: vehicleDefaults.rotatingMassFraction,
+      regenFraction: vehicleDefaults.regenFraction,
+    },
     cross({ points }: DriveCycleInput, issue) {
       if (points.at(-1)![0] - points[0]![0] > 86_400) issue('points', 'must last at most a day');
     },

@@ -1,3 +1,4 @@
+import { vehicleDefaults } from '../../model/document';
 import { defineCalculator, number, oneOf, record } from '../../ground/calculator';
 import { defineRule } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
@@ -85,7 +86,9 @@ export const range = defineCalculator<RangeInput, RangeResult>({
   door: {
     schema: (body) => (body.method === 'road-load' ? roadLoad : massRule),
     defaults: (body) =>
-      body.method === 'road-load' ? { airDensityKgM3: 1.2, gradeFraction: 0 } : { whPerKmPerKg: 0.14 },
+      body.method === 'road-load'
+        ? { airDensityKgM3: 1.2, gradeFraction: vehicleDefaults.gradeFraction }
+        : { whPerKmPerKg: vehicleDefaults.whPerKmPerKg },
   },
   compute(input, { sheet, raise }) {
     const consumption =

@@ -1,4 +1,4 @@
-import { touchLimitOf, type Id } from '../../model/document';
+import { touchLimitOf, type Id, circuitDefaults, settingsDefaults } from '../../model/document';
 import { figureId, type Gap } from '../../ground/figure';
 import { busOf, capacitanceTolerance, mainBus } from '../../trade/precharge';
 import { formatNumber } from '../../ground/quantity';
@@ -56,7 +56,7 @@ export function firstHv(builder: Builder, id: Id): void {
   prechargeCurve(builder, id, bus);
   const circuit = design.circuits[id]!;
   const discharge = builder.figures(figureId('precharge.discharge', bus, 'timeToSafeS'));
-  const limitS = design.settings.dischargeLimitS ?? 5;
+  const limitS = design.settings.dischargeLimitS ?? settingsDefaults.dischargeLimitS;
   const safeS = discharge.values[0]!;
   const upTo = Math.min(safeS * (1 + 0.1 + capacitanceTolerance), limitS);
   const below = `${formatNumber(touchLimitOf(design))} V`;
@@ -94,7 +94,7 @@ function prechargeTime(builder: Builder, id: Id, bus: string): void {
   const circuit = builder.design.circuits[id]!;
   const timing = builder.figures(figureId('precharge.run', id, 'timeToThresholdS'));
   const tolerance = toleranceOf(builder, id);
-  const timeoutS = circuit.timeoutS ?? 3;
+  const timeoutS = circuit.timeoutS ?? circuitDefaults.timeoutS;
   const { completion, timerS } = circuit;
   const timed = completion === 'timer';
   const timeS = timed ? (timerS ?? 0) : timing.values[0]!;

@@ -1,4 +1,4 @@
-import { everyCircuit, type Id } from '../../model/document';
+import { everyCircuit, type Id, settingsDefaults } from '../../model/document';
 import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import type { Basis } from '../../record';
@@ -16,7 +16,7 @@ const everything = ({ design }: Builder): Id[] => [
 /** Both poles of the pack, then every circuit behind it, each by itself. */
 export function insulation(builder: Builder): void {
   const highest = builder.figures(figureId('pack.pack', 'pack', 'voltageMaxV'));
-  const perV = builder.design.settings.insulationOhmPerV ?? 500;
+  const perV = builder.design.settings.insulationOhmPerV ?? settingsDefaults.insulationOhmPerV;
   const limit: { min: number; gaps: Gap[]; basis: Basis[] } = {
     min: (perV * highest.values[0]!) / 1e6,
     gaps: highest.gaps,

@@ -122,7 +122,7 @@ const when = (instant: string) =>
         <ul>
           <li v-for="one in found.slice(0, 200)" :key="one.path">
             <b>{{ placeName(job.design, one.path) }}</b>
-            <span>{{ sayValue(one.from) }} → {{ sayValue(one.to) }}</span>
+            <span>{{ sayValue(one.path, one.from) }} → {{ sayValue(one.path, one.to) }}</span>
           </li>
         </ul>
       </template>

@@ -38,10 +38,10 @@ const massPath = 'vehicle.masses:vehicle:';
           <tr>
             <th scope="row">before, kg</th>
             <td class="num">
-              <NumberField path="vehicle.frontKg" label="Front axle load before" unit="kg" bare />
+              <NumberField path="vehicle.frontKg" bare />
             </td>
             <td class="num">
-              <NumberField path="vehicle.rearKg" label="Rear axle load before" unit="kg" bare />
+              <NumberField path="vehicle.rearKg" bare />
             </td>
           </tr>
           <tr>
@@ -52,10 +52,10 @@ const massPath = 'vehicle.masses:vehicle:';
           <tr>
             <th scope="row">limit, kg</th>
             <td class="num">
-              <NumberField path="vehicle.frontLimitKg" label="Front axle limit" unit="kg" bare />
+              <NumberField path="vehicle.frontLimitKg" bare />
             </td>
             <td class="num">
-              <NumberField path="vehicle.rearLimitKg" label="Rear axle limit" unit="kg" bare />
+              <NumberField path="vehicle.rearLimitKg" bare />
             </td>
           </tr>
           <tr>
@@ -93,13 +93,13 @@ const massPath = 'vehicle.masses:vehicle:';
         <div class="card-head"><h2>Vehicle</h2></div>
         <TextField path="vehicle.make" label="Make" />
         <TextField path="vehicle.model" label="Model" />
-        <NumberField path="vehicle.year" label="Year" />
-        <NumberField path="vehicle.wheelbaseM" label="Wheelbase" unit="m" />
-        <NumberField path="vehicle.lengthM" label="Length" unit="m" />
-        <NumberField path="vehicle.frontOverhangM" label="Front overhang" unit="m" />
-        <NumberField path="vehicle.heightM" label="Height" unit="m" />
-        <NumberField path="vehicle.wheelDiameterM" label="Wheel diameter" unit="m" />
-        <NumberField path="vehicle.grossLimitKg" label="Gross limit" unit="kg" />
+        <NumberField path="vehicle.year" />
+        <NumberField path="vehicle.wheelbaseM" />
+        <NumberField path="vehicle.lengthM" />
+        <NumberField path="vehicle.frontOverhangM" />
+        <NumberField path="vehicle.heightM" />
+        <NumberField path="vehicle.wheelDiameterM" />
+        <NumberField path="vehicle.grossLimitKg" />
       </section>
       <section class="sheet-card">
         <div class="card-head">
@@ -114,14 +114,14 @@ const massPath = 'vehicle.masses:vehicle:';
         </div>
         <RangePlot />
         <div class="fields">
-          <NumberField path="vehicle.wantedRangeKm" label="Range wanted" unit="km" />
-          <NumberField path="vehicle.whPerKmPerKg" label="Mass rule, per kg" unit="Wh/km" :fallback="0.14" />
-          <NumberField path="vehicle.speedKmH" label="Steady speed" unit="km/h" />
-          <NumberField path="vehicle.rollingCoefficient" label="Rolling coefficient" />
-          <NumberField path="vehicle.dragAreaM2" label="Drag area" unit="m²" />
-          <NumberField path="vehicle.drivetrainEfficiency" label="Drive efficiency" unit="%" :scale="0.01" />
-          <NumberField path="vehicle.accessoriesW" label="Accessories" unit="W" />
-          <NumberField path="vehicle.gradeFraction" label="Grade" unit="%" :scale="0.01" :fallback="0" />
+          <NumberField path="vehicle.wantedRangeKm" />
+          <NumberField path="vehicle.whPerKmPerKg" />
+          <NumberField path="vehicle.speedKmH" />
+          <NumberField path="vehicle.rollingCoefficient" />
+          <NumberField path="vehicle.dragAreaM2" />
+          <NumberField path="vehicle.drivetrainEfficiency" />
+          <NumberField path="vehicle.accessoriesW" />
+          <NumberField path="vehicle.gradeFraction" />
         </div>
       </section>
     </div>

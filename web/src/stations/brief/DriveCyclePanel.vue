@@ -166,21 +166,9 @@ const table = computed(() => ({
       <PlotView v-if="moments.length > 0" :options="plot" :summary="summary" :height="230" :table="table" />
       <p v-else class="panel-empty">The current is drawn as soon as pack, masses and road load are given.</p>
       <div class="fields">
-        <NumberField path="vehicle.topSpeedKmH" label="Driven at most at" unit="km/h" />
-        <NumberField
-          path="vehicle.regenFraction"
-          label="Braking recovered"
-          unit="%"
-          :scale="0.01"
-          :fallback="60"
-        />
-        <NumberField
-          path="vehicle.rotatingMassFraction"
-          label="Turns with the wheels"
-          unit="%"
-          :scale="0.01"
-          :fallback="5"
-        />
+        <NumberField path="vehicle.topSpeedKmH" />
+        <NumberField path="vehicle.regenFraction" />
+        <NumberField path="vehicle.rotatingMassFraction" />
       </div>
     </template>
     <p v-else class="soft">

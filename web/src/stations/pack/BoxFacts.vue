@@ -75,8 +75,8 @@ const columns: GridColumn<Row>[] = [
       <template #asked="{ row }"><FigureValue :id="`pack.box:${row.id}:anchorForceN`" /></template>
     </EditGrid>
     <div class="below">
-      <NumberField path="settings.anchorG" label="Anchors hold, by the local rule" unit="g" />
-      <NumberField path="pack.boxMarginMm" label="Off each inner wall" unit="mm" :fallback="20" />
+      <NumberField path="settings.anchorG" />
+      <NumberField path="pack.boxMarginMm" />
     </div>
   </div>
 </template>

@@ -100,7 +100,7 @@ const highest = computed(() =>
           {{ one.title }}
         </button>
       </div>
-      <NumberField path="settings.touchLimitV" label="Touch limit, DC" unit="V" :fallback="60" />
+      <NumberField path="settings.touchLimitV" label="Touch limit, DC" />
       <span class="highest" :class="{ over: highest > limitV + 1e-6 }"
         >highest segment <b>{{ formatNumber(highest, 4) }} V</b
         ><template v-if="highest > limitV + 1e-6">, over {{ formatNumber(limitV) }} V</template></span

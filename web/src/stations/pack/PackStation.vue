@@ -46,23 +46,11 @@ const figures = [
         <div class="fields">
           <div class="card-head"><h2>Pack</h2></div>
           <PackShape />
-          <NumberField path="pack.socLowFraction" label="Used from" unit="%" :scale="0.01" />
-          <NumberField path="pack.socHighFraction" label="to" unit="%" :scale="0.01" />
-          <NumberField path="pack.peakCurrentA" label="Peak current" unit="A" />
-          <NumberField
-            path="pack.socForPeakFraction"
-            label="Peak judged at"
-            unit="%"
-            :scale="0.01"
-            :fallback="50"
-          />
-          <NumberField
-            path="pack.linkResistanceOhm"
-            label="Links of one string"
-            unit="mΩ"
-            :scale="0.001"
-            :fallback="0"
-          />
+          <NumberField path="pack.socLowFraction" />
+          <NumberField path="pack.socHighFraction" label="to" />
+          <NumberField path="pack.peakCurrentA" />
+          <NumberField path="pack.socForPeakFraction" />
+          <NumberField path="pack.linkResistanceOhm" />
         </div>
         <VoltagePlot />
       </section>

@@ -1,3 +1,5 @@
+import { panelOfPath, stationOfPath } from '@torvek/core/document';
+
 export const panels = [
   { id: 'pack', title: 'Cells and devices' },
   { id: 'arrange', title: 'Boxes and arrangement' },
@@ -13,8 +15,8 @@ export function packPanelOf(query: { panel?: unknown; at?: unknown }): PackPanel
   const asked = panels.find(({ id }) => id === query.panel);
   if (asked !== undefined) return asked.id;
   const at = typeof query.at === 'string' ? query.at : '';
-  if (/^(boxes|modules|settings\.anchorG|pack\.boxMarginMm)/.test(at)) return 'arrange';
-  return at.startsWith('pack.balance.') ? 'balance' : 'pack';
+  const panel = at !== '' && stationOfPath(at) === 'pack' ? panelOfPath(at) : null;
+  return panels.find(({ id }) => id === panel)?.id ?? 'pack';
 }
 
 const arranged = /^pack\.(anchors|no-access|vent|box-|link-pitch)/;

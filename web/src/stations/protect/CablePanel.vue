@@ -145,13 +145,8 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
         </p>
       </div>
       <div>
-        <NumberField
-          v-if="(circuit?.stretches?.length ?? 0) === 0"
-          :path="`${at}.lengthM`"
-          label="Length, one way"
-          unit="m"
-        />
-        <NumberField :path="`${at}.ambientC`" label="Ambient" unit="°C" />
+        <NumberField v-if="(circuit?.stretches?.length ?? 0) === 0" :path="`${at}.lengthM`" />
+        <NumberField :path="`${at}.ambientC`" />
         <ChoiceField
           :path="`${at}.install`"
           label="Installation"
@@ -159,11 +154,11 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
           none="free air, default"
         />
         <template v-if="circuit?.install === 'steel-conduit'">
-          <NumberField :path="`${at}.conduitInnerMm`" label="Conduit inside" unit="mm" />
-          <NumberField :path="`${at}.conduitOuterMm`" label="Conduit outside" unit="mm" />
+          <NumberField :path="`${at}.conduitInnerMm`" />
+          <NumberField :path="`${at}.conduitOuterMm`" />
         </template>
-        <NumberField :path="`${at}.studMm`" label="Stud of the lugs, M" unit="mm" />
-        <NumberField :path="`${at}.parallel`" label="In parallel" :fallback="1" />
+        <NumberField :path="`${at}.studMm`" />
+        <NumberField :path="`${at}.parallel`" />
         <NumberField
           v-if="(circuit?.parallel ?? 1) > 1"
           :path="`${at}.unevenM`"
@@ -171,15 +166,9 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
           unit="m"
           :fallback="0"
         />
-        <NumberField :path="`${at}.grouped`" label="Cables that touch" :fallback="2" />
-        <NumberField
-          :path="`${at}.maxDropFraction`"
-          label="Drop allowed"
-          unit="%"
-          :scale="0.01"
-          :fallback="2"
-        />
-        <NumberField :path="`${at}.contactOhm`" label="Contacts" unit="mΩ" :scale="0.001" :fallback="2" />
+        <NumberField :path="`${at}.grouped`" />
+        <NumberField :path="`${at}.maxDropFraction`" />
+        <NumberField :path="`${at}.contactOhm`" />
         <div class="figure-row">
           <FigureValue :id="figure('ampacityA')" show-label />
           <FigureValue :id="figure('conductorTemperatureC')" show-label />

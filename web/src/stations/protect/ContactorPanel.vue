@@ -99,14 +99,9 @@ const figure = (name: string) => `contactor.coil:${circuitId.value}:${name}`;
           :options="suppressions.map((value) => ({ value, text: words[value] }))"
           none="plain diode, default"
         />
-        <NumberField :path="`${at}.clampV`" label="Clamps at" unit="V" :fallback="coilDefaults.clampV" />
-        <NumberField
-          path="settings.startLowV"
-          label="Lowest 12 V at start"
-          unit="V"
-          :fallback="coilDefaults.startLowV"
-        />
-        <NumberField path="settings.coilC" label="Coil then" unit="°C" :fallback="coilDefaults.coilC" />
+        <NumberField :path="`${at}.clampV`" />
+        <NumberField path="settings.startLowV" />
+        <NumberField path="settings.coilC" />
       </div>
     </div>
     <RankedTable

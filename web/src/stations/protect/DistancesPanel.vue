@@ -97,18 +97,8 @@ const columns: GridColumn<Row>[] = [
       >
     </div>
     <div class="place">
-      <NumberField
-        path="settings.impulseV"
-        label="Surge that may come through"
-        unit="V"
-        :fallback="distanceDefaults.impulseV"
-      />
-      <NumberField
-        path="settings.altitudeM"
-        label="Goes up to"
-        unit="m"
-        :fallback="distanceDefaults.altitudeM"
-      />
+      <NumberField path="settings.impulseV" />
+      <NumberField path="settings.altitudeM" />
     </div>
     <p v-if="rows.length === 0" class="panel-empty">There is no box yet: Pack, Arrange has them.</p>
     <EditGrid v-else label="Distances in boxes" :rows="rows" :columns="columns">

@@ -308,10 +308,10 @@ const figure = (name: string) => `fuse.main:${circuitId.value}:${name}`;
       </div>
       <div>
         <LoadProfile />
-        <NumberField :path="`${at}.maxClearS`" label="Clears within" unit="s" :fallback="5" />
-        <NumberField :path="`${at}.fuseAmbientC`" label="Fuse ambient" unit="°C" :fallback="25" />
-        <NumberField path="pack.coldResistanceFactor" label="Pack cold ×" :fallback="2.5" />
-        <NumberField path="pack.warmResistanceFactor" label="Pack warm ×" :fallback="0.8" />
+        <NumberField :path="`${at}.maxClearS`" />
+        <NumberField :path="`${at}.fuseAmbientC`" />
+        <NumberField path="pack.coldResistanceFactor" />
+        <NumberField path="pack.warmResistanceFactor" />
       </div>
     </div>
     <RankedTable kind="fuse" title="Fuses, ranked" plural="fuses" :ranked="ranked" :chosen="chosen" />

@@ -170,8 +170,8 @@ const degrees = pollutionDegrees.map((value) => ({
         />
         <TextField :path="at('die')" label="Die" />
       </template>
-      <NumberField :path="at('retorqueDays')" label="Torqued again after" unit="d" />
-      <NumberField :path="at('limitOhm')" label="Resistance allowed" unit="µΩ" :scale="0.000001" />
+      <NumberField :path="at('retorqueDays')" />
+      <NumberField :path="at('limitOhm')" />
       <div class="figure-row">
         <FigureValue :id="`joints.kind:${kind}:forceN`" show-label />
         <FigureValue :id="`joints.kind:${kind}:proofShare`" show-label />

@@ -109,24 +109,12 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
         </div>
       </div>
       <div>
-        <NumberField
-          :path="`${at}.thresholdFraction`"
-          label="Threshold"
-          unit="%"
-          :scale="0.01"
-          :fallback="95"
-        />
-        <NumberField :path="`${at}.timeoutS`" label="Time limit" unit="s" :fallback="3" />
-        <NumberField :path="`${at}.wantedTimeS`" label="Wanted time" unit="s" :fallback="0.3" />
-        <NumberField :path="`${at}.attemptsPerMinute`" label="Starts / min" :fallback="3" />
-        <NumberField
-          :path="`${at}.loopResistanceOhm`"
-          label="Loop of the inrush"
-          unit="mΩ"
-          :scale="0.001"
-          :fallback="pathMOhm"
-        />
-        <NumberField :path="`${at}.loopInductanceH`" label="Its inductance" unit="µH" :scale="0.000001" />
+        <NumberField :path="`${at}.thresholdFraction`" />
+        <NumberField :path="`${at}.timeoutS`" />
+        <NumberField :path="`${at}.wantedTimeS`" />
+        <NumberField :path="`${at}.attemptsPerMinute`" />
+        <NumberField :path="`${at}.loopResistanceOhm`" :fallback="pathMOhm" />
+        <NumberField :path="`${at}.loopInductanceH`" />
         <ChoiceField
           v-for="id in active"
           :key="id"
@@ -136,8 +124,8 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
           none="not said"
         />
         <h3>After shut-down</h3>
-        <NumberField path="settings.touchLimitV" label="Touch limit" unit="V" :fallback="60" />
-        <NumberField path="settings.dischargeLimitS" label="Time allowed" unit="s" :fallback="5" />
+        <NumberField path="settings.touchLimitV" />
+        <NumberField path="settings.dischargeLimitS" />
         <div class="figure-row">
           <FigureValue :id="onBus('discharge', 'timeToSafeS')" show-label />
           <FigureValue :id="onBus('discharge', 'largestBleedOhmForLimit')" show-label />

@@ -180,7 +180,7 @@ const makes = computed(() => contactor.value?.makeA ?? null);
         :options="completions.map((value) => ({ value, text: completionWords[value] }))"
         none="the bus voltage, default"
       />
-      <NumberField :path="`${at}.timerS`" label="Bare timer" unit="s" />
+      <NumberField :path="`${at}.timerS`" />
     </div>
     <p v-if="run === undefined || contactor === null || loop === null" class="panel-empty">
       The events are drawn as soon as the rise is computed, contactors and the cable are chosen.

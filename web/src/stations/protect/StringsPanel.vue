@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { StringShare } from '@torvek/core/pack';
-import { stringSpreadDefaults } from '@torvek/core/fuse';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -76,20 +75,8 @@ const lines = computed(() => {
         </div>
       </div>
       <div>
-        <NumberField
-          path="pack.stringSpreadFraction"
-          label="Resistance differs by ±"
-          unit="%"
-          :scale="0.01"
-          :fallback="stringSpreadDefaults.resistance * 100"
-        />
-        <NumberField
-          path="pack.stringSocFraction"
-          label="Charge when joined differs by"
-          unit="%"
-          :scale="0.01"
-          :fallback="stringSpreadDefaults.soc * 100"
-        />
+        <NumberField path="pack.stringSpreadFraction" />
+        <NumberField path="pack.stringSocFraction" />
         <p class="soft">
           At a start the first string closes alone; the next follows once both voltages agree: Match says how
           near.

@@ -1,3 +1,5 @@
+import { panelOfPath as placePanel, stationOfPath } from '@torvek/core/document';
+
 export const panels = [
   { id: 'circuits', title: 'Circuits' },
   { id: 'start', title: 'Start and stop' },
@@ -7,23 +9,11 @@ export const panels = [
 ] as const;
 export type PanelId = (typeof panels)[number]['id'];
 
-/** Places of the design that are edited beside the circuits’ own panel. */
-const places: [PanelId, RegExp][] = [
-  [
-    'start',
-    /^(circuits\.[^.]+\.(resistor|thresholdFraction|timeoutS|wantedTimeS|attemptsPerMinute|startSchool|completion|timerS|loopResistanceOhm|loopInductanceH)|devices\.[^.]+\.activeWhileFilling|settings\.(touchLimitV|dischargeLimitS))$/,
-  ],
-  ['strings', /^pack\.string/],
-  ['joints', /^(joints|pack\.busbars)/],
-  [
-    'bonds',
-    /^(bonds|boxes\.|circuits\.[^.]+\.(screened|screenFrom|screenTo|sheath)$|devices\.[^.]+\.(isolation|ownCutOff|unattended)$|settings\.(senseMarking|sleeveColour|impulseV|altitudeM)$)/,
-  ],
-];
-
 /** The panel in which a place of the design is edited; null: none is asked for. */
-export const panelOfPath = (path: string): PanelId | null =>
-  places.find(([, pattern]) => pattern.test(path))?.[0] ?? null;
+export function panelOfPath(path: string): PanelId | null {
+  const panel = path !== '' && stationOfPath(path) === 'protect' ? placePanel(path) : null;
+  return panels.find(({ id }) => id === panel && id !== 'circuits')?.id ?? null;
+}
 
 /** The panel that an address asks for: by name, or by a place of the design that is edited in it. */
 export const protectPanelOf = (query: { panel?: unknown; at?: unknown }): PanelId =>

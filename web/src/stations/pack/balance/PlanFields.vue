@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { planDefaults } from '@torvek/core/balance';
 import FlagField from '../../../parts/FlagField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import TextField from '../../../parts/TextField.vue';
@@ -14,58 +13,39 @@ const at = (field: string) => `pack.balance.${field}`;
   <div class="plan-fields">
     <fieldset>
       <legend>level</legend>
-      <NumberField :path="at('targetV')" label="Cells level at" unit="V" />
-      <NumberField
-        :path="at('toleranceV')"
-        label="give or take"
-        unit="mV"
-        :scale="0.001"
-        :fallback="planDefaults.toleranceV * 1000"
-      />
-      <NumberField
-        :path="at('restHours')"
-        label="A rest is over after"
-        unit="h"
-        :fallback="planDefaults.restHours"
-      />
-      <NumberField :path="at('bleedCurrentA')" label="Monitor bleeds" unit="A" />
+      <NumberField :path="at('targetV')" />
+      <NumberField :path="at('toleranceV')" label="give or take" />
+      <NumberField :path="at('restHours')" />
+      <NumberField :path="at('bleedCurrentA')" />
       <NumberField
         v-if="balance.school.value !== 'bottom'"
         :path="at('bleedDutyFraction')"
         label="of the time"
-        unit="%"
-        :scale="0.01"
-        :fallback="100"
       />
     </fieldset>
     <fieldset v-if="balance.school.value === 'bottom'">
       <legend>load</legend>
-      <NumberField :path="at('loadOhm')" label="Resistor" unit="mΩ" :scale="0.001" />
-      <NumberField :path="at('cutOffV')" label="Cuts off at" unit="V" />
-      <NumberField :path="at('engageV')" label="On again at" unit="V" />
-      <NumberField :path="at('drawHours')" label="On each cell" unit="h" />
+      <NumberField :path="at('loadOhm')" />
+      <NumberField :path="at('cutOffV')" />
+      <NumberField :path="at('engageV')" />
+      <NumberField :path="at('drawHours')" />
       <FlagField :path="at('unattended')" label="May run with nobody there" />
     </fieldset>
     <fieldset v-else-if="balance.school.value === 'bench'">
       <legend>bars</legend>
-      <NumberField :path="at('leadOhm')" label="Lead of a module" unit="mΩ" :scale="0.001" />
-      <NumberField :path="at('leadLimitA')" label="It may carry" unit="A" />
+      <NumberField :path="at('leadOhm')" />
+      <NumberField :path="at('leadLimitA')" />
     </fieldset>
     <fieldset>
       <legend>bench and people</legend>
       <template v-if="balance.school.value === 'bottom'">
-        <NumberField :path="at('benches')" label="Benches" :fallback="planDefaults.benches" />
-        <NumberField :path="at('people')" label="People" :fallback="planDefaults.people" />
-        <NumberField
-          :path="at('handMinutes')"
-          label="On or off takes"
-          unit="min"
-          :fallback="planDefaults.handMinutes"
-        />
+        <NumberField :path="at('benches')" />
+        <NumberField :path="at('people')" />
+        <NumberField :path="at('handMinutes')" />
       </template>
       <TextField :path="at('startsAt')" label="First day" placeholder="YYYY-MM-DD" />
-      <NumberField :path="at('dayFromH')" label="The day from" unit="h" :fallback="planDefaults.dayFromH" />
-      <NumberField :path="at('dayToH')" label="to" unit="h" :fallback="planDefaults.dayToH" />
+      <NumberField :path="at('dayFromH')" />
+      <NumberField :path="at('dayToH')" label="to" />
       <FlagField :path="at('weekends')" label="Also on weekends" />
     </fieldset>
   </div>

@@ -1,10 +1,10 @@
+import { balanceDefaults } from '@torvek/core/document';
 import {
   balanceCells,
   balanceTime,
   benchParallel,
   firstPlannedEndMs,
   outlookOf,
-  planDefaults,
   planDraws,
   planTogether,
   type BalanceSchedule,
@@ -37,8 +37,8 @@ export function useBalance() {
   const plan = computed(() => job.design.pack.balance ?? {});
   const school = computed(() => plan.value.school);
   const zone = computed(() => job.design.settings.zone ?? 'UTC');
-  const toleranceV = computed(() => plan.value.toleranceV ?? planDefaults.toleranceV);
-  const restHours = computed(() => plan.value.restHours ?? planDefaults.restHours);
+  const toleranceV = computed(() => plan.value.toleranceV ?? balanceDefaults.toleranceV);
+  const restHours = computed(() => plan.value.restHours ?? balanceDefaults.restHours);
   const shape = computed(() => {
     const { modules, strings, parts } = job.design;
     return { modules, strings, parts };
@@ -111,7 +111,7 @@ export function useBalance() {
       capacityAh: data.cell.capacityAh * data.cellsInParallel,
       school: school.value === 'bottom' ? 'bottom' : 'top',
       bleedCurrentA,
-      dutyFraction: bleedDutyFraction ?? planDefaults.bleedDutyFraction,
+      dutyFraction: bleedDutyFraction ?? balanceDefaults.bleedDutyFraction,
       leadLimitA: data.senseLeadLimitA,
     });
     return parsed.ok ? balanceTime.calculate(parsed.input).result : null;

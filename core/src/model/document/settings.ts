@@ -1,0 +1,27 @@
+import { choice, defaultsOf, num, words, type ItemOf } from './field';
+import { senseMarkings } from './joints';
+
+/** What holds for the whole job. */
+export const settingsFields = {
+  /** The voltage above which live parts may not be exposed, DC. */
+  touchLimitV: num('Touch limit', 'V', { fallback: 60, at: 'protect/start' }),
+  dischargeLimitS: num('Time allowed', 's', { fallback: 5, at: 'protect/start' }),
+  insulationOhmPerV: num('Insulation asked', 'Ω/V', { fallback: 500 }),
+  /** What the rule of the place asks anchors to hold, in multiples of the weight. */
+  anchorG: num('Anchors hold, by the local rule', 'g', { at: 'pack/arrange' }),
+  /** The lowest voltage that a start leaves at the coils. */
+  startLowV: num('Lowest 12 V at start', 'V', { fallback: 9 }),
+  /** Temperature of the coils when they have to pull in. */
+  coilC: num('Coil then', '°C', { fallback: 60 }),
+  /** The surge that the charger or the mains may let through. */
+  impulseV: num('Surge that may come through', 'V', { fallback: 2500, at: 'protect/bonds' }),
+  /** The highest place the vehicle goes to. */
+  altitudeM: num('Goes up to', 'm', { fallback: 2000, at: 'protect/bonds' }),
+  /** How thin sense leads are marked, and the colour of their sleeves. */
+  senseMarking: choice('Thin sense leads are', senseMarkings, { at: 'protect/bonds' }),
+  sleeveColour: words('Colour of the sleeves', { at: 'protect/bonds' }),
+  /** IANA zone in which dates of this job are read. */
+  zone: words('Time zone'),
+};
+export interface Settings extends ItemOf<typeof settingsFields> {}
+export const settingsDefaults = defaultsOf(settingsFields);

@@ -1,0 +1,45 @@
+import { describe, expect, test } from '@jest/globals';
+import { blankDesign } from '@torvek/core/document';
+import { pathOfPointer, placeName, sayValue } from './place-name';
+
+const design = {
+  ...blankDesign(),
+  devices: { 'device-1': { tag: 'Inverter', kind: 'inverter' as const } },
+  pack: { busbars: { 'bar-1': { tag: 'Long bar' } }, balance: { restHours: 3 } },
+};
+
+describe('places in words', () => {
+  test.each([
+    ['devices.device-1.minV', 'Inverter · Works from'],
+    ['devices.device-1', 'Inverter'],
+    ['devices.device-9.minV', 'Devices · device-9 · Works from'],
+    ['circuits.circuit-main.stretches.0.lengthM', 'Main · Way in parts · 0 · Length'],
+    ['pack.busbars.bar-1.widthMm', 'Long bar · Width'],
+    ['pack.balance.restHours', 'Balancing · A rest is over after'],
+    ['vehicle.frontKg', 'Front axle load before'],
+    ['pack', 'Pack'],
+    ['nowhere.at.all', 'nowhere · at · all'],
+  ])('%s', (path, name) => {
+    expect(placeName(design, path)).toBe(name);
+  });
+
+  test('a pointer of an operation is a path', () => {
+    expect(pathOfPointer('/parts/a~1b@1/data')).toBe('parts.a/b@1.data');
+  });
+});
+
+describe('values in words', () => {
+  test('numbers with the unit in which they are typed', () => {
+    expect(sayValue('devices.device-1.busCapacitanceF', 0.0011)).toBe('1100 µF');
+    expect(sayValue('pack.socLowFraction', 0.05)).toBe('5 %');
+    expect(sayValue('circuits.circuit-main.lengthM', 5.2)).toBe('5.2 m');
+    expect(sayValue('vehicle.year', 1974)).toBe('1974');
+  });
+
+  test('what is absent, a yes, a text, and a long list cut off', () => {
+    expect(sayValue('vehicle.make', undefined)).toBe('—');
+    expect(sayValue('circuits.circuit-main.screened', true)).toBe('yes');
+    expect(sayValue('vehicle.make', 'Corvane')).toBe('Corvane');
+    expect(sayValue('circuits.circuit-main.loadProfile', Array(60).fill([1, 2]))).toHaveLength(72);
+  });
+});
