@@ -30,16 +30,22 @@ describe('places in words', () => {
 
 describe('values in words', () => {
   test('numbers with the unit in which they are typed', () => {
-    expect(sayValue('devices.device-1.busCapacitanceF', 0.0011)).toBe('1100 µF');
-    expect(sayValue('pack.socLowFraction', 0.05)).toBe('5 %');
-    expect(sayValue('circuits.circuit-main.lengthM', 5.2)).toBe('5.2 m');
-    expect(sayValue('vehicle.year', 1974)).toBe('1974');
+    expect(sayValue(design, 'devices.device-1.busCapacitanceF', 0.0011)).toBe('1100 µF');
+    expect(sayValue(design, 'pack.socLowFraction', 0.05)).toBe('5 %');
+    expect(sayValue(design, 'circuits.circuit-main.lengthM', 5.2)).toBe('5.2 m');
+    expect(sayValue(design, 'vehicle.year', 1974)).toBe('1974');
+  });
+
+  test('what names something by its name, as long as that is there', () => {
+    expect(sayValue(design, 'circuits.circuit-main.device', 'device-1')).toBe('Inverter');
+    expect(sayValue(design, 'circuits.circuit-main.device', 'device-9')).toBe('device-9');
+    expect(sayValue(design, 'circuits.circuit-main.fuse', 'f-1@1')).toBe('f-1@1');
   });
 
   test('what is absent, a yes, a text, and a long list cut off', () => {
-    expect(sayValue('vehicle.make', undefined)).toBe('—');
-    expect(sayValue('circuits.circuit-main.screened', true)).toBe('yes');
-    expect(sayValue('vehicle.make', 'Corvane')).toBe('Corvane');
-    expect(sayValue('circuits.circuit-main.loadProfile', Array(60).fill([1, 2]))).toHaveLength(72);
+    expect(sayValue(design, 'vehicle.make', undefined)).toBe('—');
+    expect(sayValue(design, 'circuits.circuit-main.screened', true)).toBe('yes');
+    expect(sayValue(design, 'vehicle.make', 'Corvane')).toBe('Corvane');
+    expect(sayValue(design, 'circuits.circuit-main.loadProfile', Array(60).fill([1, 2]))).toHaveLength(72);
   });
 });

@@ -1,4 +1,4 @@
-import { fieldAt, valueOf, type Design } from '@torvek/core/document';
+import { fieldAt, valueOf, type Design, type Reference } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 
 /** A path of the design in words: the names of what its ids stand for, then the field (`Inverter · Works from`). */
@@ -35,8 +35,8 @@ export const pathOfPointer = (pointer: string) =>
     .map((key) => key.replace(/~1/g, '/').replace(/~0/g, '~'))
     .join('.');
 
-/** A value of the design as one short line, in the unit in which its field is shown. */
-export function sayValue(path: string, value: unknown): string {
+/** A value of a design as one short line: in the unit in which its field is shown, or by the name of what it names. */
+export function sayValue(design: Design, path: string, value: unknown): string {
   if (value === undefined) return '—';
   const field = fieldAt(path)?.field;
   if (typeof value === 'number' && field?.unit !== undefined) {
@@ -44,7 +44,12 @@ export function sayValue(path: string, value: unknown): string {
     const shown = formatNumber(value / scale, 6);
     return unit === '' ? shown : `${shown} ${unit}`;
   }
+  const named = typeof value === 'string' ? nameOf(design, field?.refersTo, value) : undefined;
+  if (named !== undefined) return named;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > 70 ? `${text.slice(0, 70)} …` : text;
 }
+
+const nameOf = (design: Design, to: Reference | undefined, key: string): string | undefined =>
+  typeof to === 'object' ? design.parts[key]?.label : to === undefined ? undefined : design[to][key]?.tag;

@@ -18,9 +18,9 @@ const places = computed(() => {
     return {
       path,
       name: placeName(theirs, path),
-      theirs: sayValue(path, valueOf(theirs, path)),
-      mine: operation.op === 'remove' ? 'taken out' : sayValue(path, operation.value),
-      before: before === undefined || before.op === 'remove' ? '—' : sayValue(path, before.value),
+      theirs: sayValue(theirs, path, valueOf(theirs, path)),
+      mine: operation.op === 'remove' ? 'taken out' : sayValue(theirs, path, operation.value),
+      before: before === undefined || before.op === 'remove' ? '—' : sayValue(theirs, path, before.value),
     };
   });
 });

@@ -122,7 +122,10 @@ const when = (instant: string) =>
         <ul>
           <li v-for="one in found.slice(0, 200)" :key="one.path">
             <b>{{ placeName(job.design, one.path) }}</b>
-            <span>{{ sayValue(one.path, one.from) }} → {{ sayValue(one.path, one.to) }}</span>
+            <span
+              >{{ sayValue(job.design, one.path, one.from) }} →
+              {{ sayValue(job.design, one.path, one.to) }}</span
+            >
           </li>
         </ul>
       </template>
