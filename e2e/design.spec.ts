@@ -239,8 +239,8 @@ test('two editors: changes arrive live; those of one place, made apart, are show
   await elsewhere.setOffline(false);
   const bar = other.locator('.trouble');
   await expect(bar).toContainText('meets another person’s change');
-  await expect(bar.locator('[data-clash]')).toContainText('0.005');
-  await expect(bar.locator('[data-clash]')).toContainText('0.006');
+  await expect(bar.locator('[data-clash]')).toContainText('5 mΩ');
+  await expect(bar.locator('[data-clash]')).toContainText('6 mΩ');
   await bar.getByRole('button', { name: 'Put mine on top of theirs' }).click();
   await saved(other);
   await expect(field(page, 'pack.linkResistanceOhm')).toHaveValue('6');
