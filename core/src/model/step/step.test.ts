@@ -1,8 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { blankDesign, edit, type Design } from '../document';
 import { figureId, type Figure } from '../../ground/figure';
+import { starterParts, type PartKind, type PartsList } from '../parts';
 import { precharge } from '../../trade/precharge';
-import { Evaluator, Inputs, type Reader, type SharedView, type StepDefinition } from '.';
+import type { RaisedCheck } from '../../ground/figure';
+import type { Rule } from '../../ground/finding';
+import { Evaluator, Inputs, judge, type Reader, type SharedView, type StepDefinition } from '.';
 
 const figure = (id: string, value: number | null): Figure => ({
   id,
@@ -139,6 +142,21 @@ describe('the evaluator', () => {
     expect([made, one.runs(), other.runs()]).toEqual([2, 2, 2]);
   });
 
+  test('another library reaches who chooses from it, and nobody else', () => {
+    const choosing = counting('a.choosing', (read) => read.parts('fuse').length);
+    const fixed = counting('b.fixed', (read) => read.at('vehicle', 'speedKmH') ?? null);
+    const evaluator = new Evaluator([choosing.step, fixed.step]);
+    const design = blankDesign();
+    const all = evaluator.evaluate(design).figures['a.choosing:s:v']!.value!;
+    const one = { of: (kind: PartKind) => starterParts.of(kind).slice(0, 1) } as PartsList;
+    const list = { of: (kind: PartKind) => kept[kind] ?? (kept[kind] = one.of(kind)) } as PartsList;
+    const kept: Partial<Record<PartKind, readonly unknown[]>> = {};
+    expect(all).toBeGreaterThan(1);
+    expect(evaluator.evaluate(design, list).figures['a.choosing:s:v']!.value).toBe(1);
+    evaluator.evaluate(design, list);
+    expect([choosing.runs(), fixed.runs()]).toEqual([2, 1]);
+  });
+
   test('after an error the next design is evaluated from nothing', () => {
     let fails = false;
     const brittle = counting('a.brittle', (read) => {
@@ -210,5 +228,41 @@ describe('inputs', () => {
     expect(origin('t_p', 'p')).toEqual({ kind: 'default', path: 'threshold' });
     expect(origin('τ', 'C')).toEqual({ kind: 'figure', id: 'bus.c:bus:f' });
     expect(origin('τ', 'R')).toEqual({ kind: 'document', path: 'r' });
+  });
+});
+
+describe('replacements under a finding', () => {
+  const rule: Rule = {
+    ...{ id: 'test.rule', version: 1, grade: 'stop', title: 't', why: 'w', remedy: 'r', source: 's' },
+  };
+  const raised = (fits: boolean[]) => {
+    let asked = 0;
+    const check = judge(rule, ['a'], [], 'does not hold', [], {
+      ranking: () => {
+        asked += 1;
+        const suggestions = fits.map((one, i) => ({
+          partKey: `p-${i}@1`,
+          label: 'p',
+          fits: one,
+          reasons: [],
+        }));
+        return { suggestions, needs: ['500 V'] };
+      },
+    }) as RaisedCheck;
+    return { check, asked: () => asked };
+  };
+
+  test('are ranked when somebody looks, once', () => {
+    const { check, asked } = raised([true]);
+    expect(asked()).toBe(0);
+    expect(check.suggestions).toHaveLength(1);
+    expect(JSON.parse(JSON.stringify(check))).toMatchObject({ advice: null, message: 'does not hold' });
+    expect(asked()).toBe(1);
+  });
+
+  test('what a part needs is said where none of them fits, and only there', () => {
+    expect(raised([false, true]).check.advice).toBeNull();
+    expect(raised([false, false]).check.advice).toBe('Nothing in the library fits: here it takes 500 V.');
+    expect(raised([]).check.advice).toContain('500 V');
   });
 });

@@ -1,0 +1,34 @@
+import { describe, expect, test } from '@jest/globals';
+import { edit, type Design } from '../../model/document';
+import { evaluate } from '../../whole/design';
+import { bus350Three } from '../../whole/design/clean/library';
+import { leastI2t } from './melting';
+
+const strings = Object.values(bus350Three.strings).filter(({ modules }) => modules.length > 0);
+const value = (design: Design, id: string) => evaluate(design).figures[id]!.value!;
+const faultA = (design: Design) => value(design, 'fuse.strings:pack:faultA');
+
+describe('a short inside one of several strings', () => {
+  test('is fed by all the others and not by itself: (n − 1) of them in parallel, warm', () => {
+    expect(strings).toHaveLength(3);
+    const highestV = value(bus350Three, 'pack.pack:pack:voltageMaxV');
+    const stringOhm = 3 * value(bus350Three, 'pack.pack:pack:resistanceOhm');
+    const warm = bus350Three.pack.warmResistanceFactor ?? 0.8;
+    expect(faultA(bus350Three)).toBeCloseTo((2 * highestV) / (stringOhm * warm), 6);
+  });
+
+  test('a warmer pack feeds more into it', () => {
+    const warmer = edit(bus350Three, (draft) => void (draft.pack.warmResistanceFactor = 0.5))!.design;
+    const warm = bus350Three.pack.warmResistanceFactor ?? 0.8;
+    expect(faultA(warmer) / faultA(bus350Three)).toBeCloseTo(warm / 0.5, 9);
+  });
+});
+
+test('the least that melts a fuse is that of its fastest: I·(1 − tolerance), squared, for its last time', () => {
+  const curve: [number, number][] = [
+    [100, 100],
+    [1000, 0.01],
+  ];
+  expect(leastI2t({ curve, currentToleranceFraction: 0.1 })).toBeCloseTo(900 ** 2 * 0.01, 9);
+  expect(leastI2t({ curve, currentToleranceFraction: 0 })).toBeCloseTo(10_000, 9);
+});

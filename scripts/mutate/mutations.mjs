@@ -1,0 +1,156 @@
+/**
+ * Plausible mistakes: in a file, this text becomes that, and one of these tests must fail. Each would hurt somebody, or lose
+ * something, and none would stop the program.
+ */
+const core = (file, from, to, tests) => ({ project: 'core', file: `core/src/${file}`, from, to, tests });
+/** What the cases of all rules find. */
+const inRules = (file, from, to) => ({ ...core(file, from, to, 'rules.test'), project: 'demo' });
+const server = (file, from, to, tests) => ({
+  project: 'server',
+  file: `server/src/${file}`,
+  from,
+  to,
+  tests,
+});
+const web = (file, from, to, tests) => ({ project: 'web', file: `web/src/${file}`, from, to, tests });
+
+export const mutations = [
+  // Faults and fuses.
+  core('trade/fuse/strings.ts', 'voltage.value! * (count - 1)', 'voltage.value! * count', 'fuse'),
+  core('trade/fuse/strings.ts', 'resistance.value! * warm)', 'resistance.value!)', 'fuse'),
+  core(
+    'trade/fuse/melting.ts',
+    'currentA / (1 + fuse.currentToleranceFraction)',
+    'currentA',
+    'fuse|examples',
+  ),
+  core(
+    'trade/fuse/melting.ts',
+    '(currentA * (1 - currentToleranceFraction)) ** 2',
+    'currentA ** 2',
+    'fuse|examples',
+  ),
+  core('trade/fuse/melting.ts', 'arcAtMostS = 0.1', 'arcAtMostS = 10', 'fuse|examples'),
+  core('trade/fuse/limits.ts', 'continuousShare = 0.8', 'continuousShare = 1', 'fuse|examples|clean'),
+  core('trade/conductor/loop.ts', '(2 * lengthM', '(lengthM', 'conductor|clean'),
+  core('trade/conductor/loop.ts', ') / parallel + contactOhm', ') + contactOhm', 'conductor'),
+  core('model/document/pack.ts', 'fallback: 0.8', 'fallback: 1.8', 'clean|fuse|pack'),
+  core(
+    'model/document/circuit.ts',
+    "fallback: 3, at: 'protect/start' }),\n  wantedTimeS",
+    "fallback: 30, at: 'protect/start' }),\n  wantedTimeS",
+    'document|clean',
+  ),
+  // Pre-charge and shut-down.
+  core('trade/precharge/precharge.ts', '(-2 * atS)', '(-1 * atS)', 'precharge|examples'),
+  core(
+    'trade/precharge/precharge.ts',
+    'return fraction < k ?',
+    'return fraction > k ?',
+    'precharge|examples',
+  ),
+  core(
+    'trade/precharge/criteria.ts',
+    'duty.timeWorstS >= timeoutS',
+    'duty.timeWorstS > timeoutS * 2',
+    'precharge',
+  ),
+  core(
+    'trade/precharge/bus-discharge.ts',
+    'Math.log(voltageV / safeVoltageV)',
+    'Math.log10(voltageV / safeVoltageV)',
+    'precharge|examples',
+  ),
+  // The pack.
+  inRules(
+    'trade/contactor/coil.ts',
+    'profile.some(([, a]) => a > 0) && profile.some(([, a]) => a < 0)',
+    'profile.some(([, a]) => a > 0)',
+  ),
+  core('trade/bonding/bodies.ts', 'lengthM * perM + contactOhm', 'lengthM * perM', 'bonding'),
+  inRules('trade/network/structure.ts', "'tap', ", ''),
+  // How things follow from a design.
+  core(
+    'model/step/places.ts',
+    'if (this.ownKeys !== null && !sameKeys(was, is)) this.ownKeys.everyReader(into);',
+    '',
+    'step/',
+  ),
+  core(
+    'model/step/graph.ts',
+    'for (const place of places) if (place.mark !== now) place.readers.delete(this);',
+    '',
+    'step/',
+  ),
+  core(
+    'model/step/graph.ts',
+    'for (const node of found) for (const reader of node.followers) found.add(reader);',
+    '',
+    'step/',
+  ),
+  core('model/step/evaluation.ts', 'if (output.figures[i]?.id !== id) delete figures[id];', '', 'step/'),
+  core(
+    'model/step/evaluator.ts',
+    'if (this.library.of(kind) !== list)',
+    'if (false as boolean)',
+    'library|step/',
+  ),
+  core(
+    'model/step/judge.ts',
+    'suggestions.every(({ fits }) => !fits)',
+    'suggestions.some(({ fits }) => !fits)',
+    'conductor|fuse|contactor|step/',
+  ),
+  core('model/document/references.ts', 'pinned.kind !== to.part', 'pinned.kind === to.part', 'document'),
+  core(
+    'model/library/library.ts',
+    'all.sort((a, b) => a.revision - b.revision)',
+    'all.sort((a, b) => b.revision - a.revision)',
+    'library',
+  ),
+  core('model/library/library.ts', 'newest.filter(({ id }) => !gone.has(id))', 'newest', 'library'),
+  // What is recorded.
+  core('record/standing.ts', "'intake']", ']', 'record|standing|assess'),
+  core(
+    'record/standing.ts',
+    'if (!replaced.has(kind)) return true;',
+    "if (kind === 'joints') return false; if (!replaced.has(kind)) return true;",
+    'record|standing|assess',
+  ),
+  core('record/calibration.ts', 'day > calibrationDue', 'day >= calibrationDue', 'record'),
+  core('whole/design/acceptance.ts', 'given.size !== now.size || ', '', 'acceptance|assess'),
+  core(
+    'whole/design/acceptance.ts',
+    'gradeRank[check.grade] < gradeRank[body.grade]',
+    'gradeRank[check.grade] > gradeRank[body.grade]',
+    'acceptance|assess',
+  ),
+  core(
+    'whole/design/gate-status.ts',
+    "state === 'passed' && (practice || !standIn)",
+    "state === 'passed'",
+    'assess|design/',
+  ),
+  core('whole/design/gate-status.ts', 'own.every(counts)', 'own.some(counts)', 'assess|design/'),
+  core('trade/joints/state.ts', 'state.dropStale = state.drop !== null;', '', 'record-checks'),
+  // The server.
+  server('jobs/changes.ts', '.filter((row) => !change.own?.includes(row.id))', '', 'changes.test'),
+  server('journal/lines.ts', 'link.previous !== before.sha256 && ', 'false && ', 'lines.test'),
+  server('people/attempts.ts', 'recent.length >= most', 'recent.length > most * 2', 'people.test|attempts'),
+  server('http/page.ts', 'value >= 1 && value <= most', 'value >= 0', 'changes.test'),
+  // The browser.
+  web(
+    'stores/autosave.ts',
+    'const own = queue.value.map(({ id }) => id);',
+    'const own: string[] = [];',
+    'autosave|job.test',
+  ),
+  web(
+    'stores/autosave.ts',
+    'enqueue(queue.value.slice(1));',
+    'enqueue(queue.value.slice(2));',
+    'autosave|job.test',
+  ),
+  web('stores/outbox.ts', 'waiting.value.filter((one) => one !== next)', '[]', 'outbox|job.test'),
+  web('stores/after-paint.ts', 'waiting = null;\n      asked += 1;', 'asked += 0;', 'after-paint'),
+];
