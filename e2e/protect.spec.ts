@@ -63,6 +63,22 @@ test('every rule stands in the register, with how it stands in this job', async 
   await expect(rules).toContainText('No rule is like that.');
 });
 
+test('every figure of the job stands with its id, and opens its working', async ({ page, open }) => {
+  await open('protect');
+  await page.getByRole('link', { name: 'every figure' }).click();
+  const all = page.getByRole('region', { name: 'Figures' });
+  await expect(all.locator('[data-listed]').first()).toBeVisible();
+  await all.getByRole('searchbox').fill('loop:circuit-heater');
+  await expect(all.locator('[data-listed]')).toHaveCount(1);
+  await expect(all.locator('[data-listed]')).toContainText('Resistance out and back');
+  await expect(all.locator('[data-listed]')).toContainText('conductor.loop:circuit-heater:loopOhm');
+  await all.locator('[data-listed] [data-figure]').click();
+  await expect(page.locator('[data-working="conductor.loop:circuit-heater:loopOhm"]')).toBeVisible();
+  await all.getByRole('searchbox').fill('');
+  await all.getByRole('combobox').selectOption('out of its limit');
+  await expect(all.locator('[data-listed]')).toHaveCount(2);
+});
+
 test('a bare timer is shown against the voltage check, and given up; a measured rise is read', async ({
   page,
   open,

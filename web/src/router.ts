@@ -30,6 +30,7 @@ export const router = createRouter({
           component: () => import('./stations/protect/ProtectStation.vue'),
         },
         { path: 'prove', name: 'prove', component: () => import('./stations/prove/ProveStation.vue') },
+        { path: 'figures', name: 'figures', component: () => import('./rules/FiguresPage.vue') },
         { path: 'rules', name: 'rules', component: () => import('./rules/RulesPage.vue') },
         { path: 'book', name: 'book', component: () => import('./stations/book/BookStation.vue') },
       ],

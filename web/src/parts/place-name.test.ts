@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { blankDesign } from '@torvek/core/document';
-import { pathOfPointer, placeName, sayValue } from './place-name';
+import { pathOfPointer, placeName, sayValue, subjectName } from './place-name';
 
 const design = {
   ...blankDesign(),
@@ -21,6 +21,16 @@ describe('places in words', () => {
     ['nowhere.at.all', 'nowhere · at · all'],
   ])('%s', (path, name) => {
     expect(placeName(design, path)).toBe(name);
+  });
+
+  test.each([
+    ['circuit-main', 'Main'],
+    ['circuit-main/largest', 'Main, largest'],
+    ['device-1', 'Inverter'],
+    ['bar-1', 'Long bar'],
+    ['pack', ''],
+  ])('the subject %s is %s', (subject, name) => {
+    expect(subjectName(design, subject)).toBe(name);
   });
 
   test('a pointer of an operation is a path', () => {

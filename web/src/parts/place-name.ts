@@ -27,6 +27,15 @@ export function placeName(design: Design, path: string): string {
   return names.join(' · ');
 }
 
+/** What a figure is of, in the words of the design; empty where there is only one. */
+export function subjectName(design: Design, subject: string): string {
+  const [id = '', ...rest] = subject.split('/');
+  const maps = [design.circuits, design.devices, design.boxes, design.strings, design.modules, design.joints];
+  const bars = design.pack.busbars;
+  const found = [...maps, bars].find((map) => map !== undefined && Object.hasOwn(map, id))?.[id];
+  return found === undefined ? '' : [found.tag, ...rest].join(', ');
+}
+
 /** The path of a JSON pointer (RFC 6901). */
 export const pathOfPointer = (pointer: string) =>
   pointer

@@ -79,7 +79,8 @@ watch(
     </template>
     <p v-if="total > 0" class="soft count">{{ checked }} rules checked, {{ notChecked }} not checked.</p>
     <p class="soft count">
-      <RouterLink :to="{ name: 'rules', params: { job: job.id } }">Every rule there is</RouterLink>
+      <RouterLink :to="{ name: 'rules', params: { job: job.id } }">Every rule there is</RouterLink>,
+      <RouterLink :to="{ name: 'figures', params: { job: job.id } }">every figure</RouterLink>
     </p>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { stations } from '@torvek/core/document';
 import { formatQuantity } from '@torvek/core/quantity';
 import type { Router } from 'vue-router';
 import { goToPath } from '../../parts/go-to-path';
+import { subjectName } from '../../parts/place-name';
 import type { useJob } from '../../stores/job';
 import type { useSlate } from '../../stores/slate';
 import type { Findable } from './search';
@@ -64,10 +65,11 @@ export function findablesOf({ job, slate, router }: Context): Findable[] {
     ...Object.values(job.evaluation.figures).map((figure): Findable => ({
       kind: 'figure',
       title: figure.label,
-      detail:
-        figure.value === null
-          ? 'figure, not computed'
-          : `figure, ${formatQuantity(figure.value, figure.unit)}`,
+      detail: [
+        'figure',
+        ...[subjectName(job.design, figure.id.split(':')[1] ?? '')].filter((name) => name !== ''),
+        figure.value === null ? 'not computed' : formatQuantity(figure.value, figure.unit),
+      ].join(', '),
       open: () => slate.showWorking(figure.id),
     })),
     ...job.assessment.findings.map(({ check }): Findable => ({
