@@ -1,6 +1,8 @@
+import { stations } from '@torvek/core/document';
 import { createRouter, createWebHistory } from 'vue-router';
 import JobsPage from './jobs/JobsPage.vue';
 import SignInPage from './people/SignInPage.vue';
+import { stationList } from './stations/stations';
 import { useSession } from './stores/session';
 
 /** Jobs, and the stations of a job; each station's code is loaded when it is opened. */
@@ -17,22 +19,9 @@ export const router = createRouter({
       props: true,
       children: [
         { path: '', redirect: (to) => `${to.path.replace(/\/$/, '')}/brief` },
-        { path: 'brief', name: 'brief', component: () => import('./stations/brief/BriefStation.vue') },
-        { path: 'pack', name: 'pack', component: () => import('./stations/pack/PackStation.vue') },
-        {
-          path: 'network',
-          name: 'network',
-          component: () => import('./stations/network/NetworkStation.vue'),
-        },
-        {
-          path: 'protect',
-          name: 'protect',
-          component: () => import('./stations/protect/ProtectStation.vue'),
-        },
-        { path: 'prove', name: 'prove', component: () => import('./stations/prove/ProveStation.vue') },
+        ...stations.map((name) => ({ path: name, name, component: stationList[name].load })),
         { path: 'figures', name: 'figures', component: () => import('./rules/FiguresPage.vue') },
         { path: 'rules', name: 'rules', component: () => import('./rules/RulesPage.vue') },
-        { path: 'book', name: 'book', component: () => import('./stations/book/BookStation.vue') },
       ],
     },
     { path: '/:rest(.*)*', redirect: '/' },

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import GradeMark from '../parts/GradeMark.vue';
 import Icon from '../parts/Icon.vue';
+import { stationList } from '../stations/stations';
 import { useJob } from '../stores/job';
 import { useSession } from '../stores/session';
 
@@ -20,17 +21,6 @@ const initials = computed(() =>
     .join('')
     .slice(0, 3),
 );
-const shown: Record<
-  Station,
-  { title: string; icon: 'brief' | 'battery' | 'network' | 'shield' | 'check' | 'book' }
-> = {
-  brief: { title: 'Brief', icon: 'brief' },
-  pack: { title: 'Pack', icon: 'battery' },
-  network: { title: 'Network', icon: 'network' },
-  protect: { title: 'Protect', icon: 'shield' },
-  prove: { title: 'Prove', icon: 'check' },
-  book: { title: 'Book', icon: 'book' },
-};
 const counts = computed(() => {
   const open = new Map<Station, Record<Grade, number>>(
     stations.map((station) => [station, { stop: 0, mend: 0, note: 0 }]),
@@ -56,8 +46,8 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
       class="station"
       :to="{ name: station, params: { job: job.id } }"
     >
-      <Icon :name="shown[station].icon" :size="20" />
-      <span>{{ shown[station].title }}</span>
+      <Icon :name="stationList[station].icon" :size="20" />
+      <span>{{ stationList[station].title }}</span>
       <span class="badge-line">
         <GradeMark
           v-if="worst(station)"

@@ -1,13 +1,9 @@
-import type { Station } from '@torvek/core/document';
+import { stations, type Station } from '@torvek/core/document';
+import { stationList } from '../stations/stations';
 
 /** The letter after `g` for each place. */
 export const stationKeys: Record<string, Station | 'jobs' | 'shop'> = {
-  b: 'brief',
-  p: 'pack',
-  n: 'network',
-  t: 'protect',
-  v: 'prove',
-  k: 'book',
+  ...Object.fromEntries(stations.map((name) => [stationList[name].key, name])),
   j: 'jobs',
   s: 'shop',
 };
@@ -15,12 +11,7 @@ export const stationKeys: Record<string, Station | 'jobs' | 'shop'> = {
 /** What keys do; the list that `?` shows is made of it. */
 export const keyList: [keys: string, what: string][] = [
   ['/', 'find anything in this job'],
-  ['g b', 'Brief'],
-  ['g p', 'Pack'],
-  ['g n', 'Network'],
-  ['g t', 'Protect'],
-  ['g v', 'Prove'],
-  ['g k', 'Book'],
+  ...stations.map((name): [string, string] => [`g ${stationList[name].key}`, stationList[name].title]),
   ['g j', 'all jobs'],
   ['g s', 'the shop: people, instruments, backup'],
   ['n', 'next finding, at this station and then at the next'],

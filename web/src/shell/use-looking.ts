@@ -1,9 +1,9 @@
 import type { Station } from '@torvek/core/document';
 import { computed, type ComputedRef } from 'vue';
 import { useRoute } from 'vue-router';
-import { packPanelOf, packPanelOfRule } from '../stations/pack/panels';
-import { panelOfRule, protectPanelOf, showsOneCircuit } from '../stations/protect/panels';
+import { showsOneCircuit } from '../stations/protect/panels';
 import { useCircuit } from '../stations/protect/use-circuit';
+import { stationList } from '../stations/stations';
 import type { Looking } from './arrange-findings';
 
 /** Where somebody looks, by the address. */
@@ -12,14 +12,11 @@ export function useLooking(station: () => Station): ComputedRef<Looking> {
   const { circuitId } = useCircuit();
   return computed(() => {
     const at = station();
-    if (at === 'pack') return { station: at, panel: packPanelOf(route.query), panelOfRule: packPanelOfRule };
-    if (at !== 'protect') return { station: at };
-    const panel = protectPanelOf(route.query);
-    return {
-      station: at,
-      panel,
-      panelOfRule,
-      ...(showsOneCircuit(panel) && { circuit: circuitId.value }),
-    };
+    const { panels } = stationList[at];
+    if (panels === undefined) return { station: at };
+    const panel = panels.of(route.query);
+    // Two panels of Protect show one circuit at a time.
+    const one = at === 'protect' && showsOneCircuit(panel);
+    return { station: at, panel, panelOfRule: panels.ofRule, ...(one && { circuit: circuitId.value }) };
   });
 }

@@ -4,18 +4,10 @@ import { formatQuantity } from '@torvek/core/quantity';
 import type { Router } from 'vue-router';
 import { goToPath } from '../../parts/go-to-path';
 import { subjectName } from '../../parts/place-name';
+import { stationList } from '../../stations/stations';
 import type { useJob } from '../../stores/job';
 import type { useSlate } from '../../stores/slate';
 import type { Findable } from './search';
-
-export const stationTitles = {
-  brief: 'Brief',
-  pack: 'Pack',
-  network: 'Network',
-  protect: 'Protect',
-  prove: 'Prove',
-  book: 'Book',
-};
 
 interface Context {
   job: ReturnType<typeof useJob>;
@@ -39,7 +31,7 @@ export function findablesOf({ job, slate, router }: Context): Findable[] {
   return [
     ...stations.map((name): Findable => ({
       kind: 'station',
-      title: stationTitles[name],
+      title: stationList[name].title,
       detail: 'station',
       open: () => go(name),
     })),

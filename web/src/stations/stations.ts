@@ -1,0 +1,67 @@
+import type { Station } from '@torvek/core/document';
+import type { Component } from 'vue';
+import { panels as packPanels, packPanelOf, packPanelOfRule } from './pack/panels';
+import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPanelOf } from './protect/panels';
+
+/** What an address asks for. */
+export interface Asked {
+  panel?: unknown;
+  at?: unknown;
+}
+
+/** A station of a job: what rail, finder, keys and router know of it. */
+export interface StationEntry {
+  title: string;
+  icon: 'brief' | 'battery' | 'network' | 'shield' | 'check' | 'book';
+  /** The letter after `g`. */
+  key: string;
+  /** Its code is loaded when it is opened. */
+  load: () => Promise<{ default: Component }>;
+  /** Where it has several panels: which there are, which an address asks for, and which shows what a rule is about. */
+  panels?: {
+    all: readonly { id: string; title: string }[];
+    of(asked: Asked): string;
+    ofRule(rule: string): string;
+  };
+}
+
+export const stationList: Record<Station, StationEntry> = {
+  brief: {
+    title: 'Brief',
+    icon: 'brief',
+    key: 'b',
+    load: () => import('./brief/BriefStation.vue'),
+  },
+  pack: {
+    title: 'Pack',
+    icon: 'battery',
+    key: 'p',
+    load: () => import('./pack/PackStation.vue'),
+    panels: { all: packPanels, of: packPanelOf, ofRule: packPanelOfRule },
+  },
+  network: {
+    title: 'Network',
+    icon: 'network',
+    key: 'n',
+    load: () => import('./network/NetworkStation.vue'),
+  },
+  protect: {
+    title: 'Protect',
+    icon: 'shield',
+    key: 't',
+    load: () => import('./protect/ProtectStation.vue'),
+    panels: { all: protectPanels, of: protectPanelOf, ofRule: protectPanelOfRule },
+  },
+  prove: {
+    title: 'Prove',
+    icon: 'check',
+    key: 'v',
+    load: () => import('./prove/ProveStation.vue'),
+  },
+  book: {
+    title: 'Book',
+    icon: 'book',
+    key: 'k',
+    load: () => import('./book/BookStation.vue'),
+  },
+};
