@@ -43,7 +43,7 @@ export type PollutionDegree = (typeof pollutionDegrees)[number];
 export const boxFields = {
   tag,
   /** Middle of the box in the vehicle frame. */
-  xM: num('Behind the front axle', 'm'),
+  xM: num('Ahead of the front axle', 'm'),
   yM: num('Left of the middle', 'm'),
   zM: num('Above the ground', 'm'),
   lengthM: num('Length', 'm'),

@@ -55,7 +55,7 @@ export const massFields = {
   tag,
   change: chosen('Taken out or put in', ['out', 'in']),
   massKg: num('Mass', 'kg'),
-  xM: num('Behind the front axle', 'm'),
+  xM: num('Ahead of the front axle', 'm'),
   zM: num('Above the ground', 'm'),
   lengthM: num('Length', 'm'),
   heightM: num('Height', 'm'),
