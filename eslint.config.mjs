@@ -35,7 +35,9 @@ const roomRules = rooms.map((room, index) => ({
             message: `'${room}' comes before this room: see core/rooms.mjs`,
           },
           {
-            group: room.includes('/') ? ['../*/*', '!../../*', '!../../*/*', '../../*/*/*', '!../../../*/*'] : ['../*/*/*'],
+            group: room.includes('/')
+              ? ['../*/*', '!../../*', '!../../*/*', '../../*/*/*', '!../../../*/*']
+              : ['../*/*/*'],
             message: 'import a room by its index',
           },
         ].filter((one) => one.group.length > 0),
