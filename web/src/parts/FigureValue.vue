@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { gapText, type Figure } from '@torvek/core/figure';
+import { brokenLimit, gapText, type Figure } from '@torvek/core/figure';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
 import { useSlate } from '../stores/slate';
@@ -18,13 +18,8 @@ const shown = computed(() => {
     : units.show(value, figure.value!.unit, props.digits ?? 3);
 });
 const out = computed(() => {
-  const { value, limit } = figure.value ?? {};
-  if (value === null || value === undefined || limit === undefined) return null;
-  if (limit.max !== undefined && value > limit.max * (1 + 1e-9))
-    return `limit ${units.say(limit.max, figure.value!.unit)}`;
-  if (limit.min !== undefined && value < limit.min * (1 - 1e-9))
-    return `limit ${units.say(limit.min, figure.value!.unit)}`;
-  return null;
+  const broken = figure.value === undefined ? null : brokenLimit(figure.value);
+  return broken === null ? null : `limit ${units.say(broken, figure.value!.unit)}`;
 });
 const why = computed(() => figure.value?.gaps.map(gapText).slice(0, 3).join('; ') ?? '');
 const name = computed(() => props.label ?? figure.value?.label ?? props.id);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { gapText, type Figure } from '@torvek/core/figure';
+import { brokenLimit, gapText, type Figure } from '@torvek/core/figure';
 import { computed, ref } from 'vue';
 import FigureValue from '../parts/FigureValue.vue';
 import { subjectName } from '../parts/place-name';
@@ -10,12 +10,6 @@ const job = useJob();
 const words = ref('');
 const kinds = ['all', 'out of its limit', 'not computed'] as const;
 const shown = ref<(typeof kinds)[number]>('all');
-
-const outOfLimit = ({ value, limit }: Figure) =>
-  value !== null &&
-  limit !== undefined &&
-  ((limit.max !== undefined && value > limit.max * (1 + 1e-9)) ||
-    (limit.min !== undefined && value < limit.min * (1 - 1e-9)));
 
 interface Line {
   figure: Figure;
@@ -33,7 +27,7 @@ const listed = computed(() => {
   return lines.value.filter(
     ({ figure, of }) =>
       (shown.value === 'all' ||
-        (shown.value === 'not computed' ? figure.value === null : outOfLimit(figure))) &&
+        (shown.value === 'not computed' ? figure.value === null : brokenLimit(figure) !== null)) &&
       (asked === '' || [figure.id, figure.label, of].some((text) => text.toLowerCase().includes(asked))),
   );
 });

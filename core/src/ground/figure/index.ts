@@ -49,6 +49,13 @@ export interface Figure {
   working: TracedStep[];
 }
 
+/** The end of its limit that a figure is beyond; null: it is within, has none, or is not computed. */
+export function brokenLimit({ value, limit }: Pick<Figure, 'value' | 'limit'>): number | null {
+  if (value === null || limit === undefined) return null;
+  if (limit.max !== undefined && value > limit.max * (1 + 1e-9)) return limit.max;
+  return limit.min !== undefined && value < limit.min * (1 - 1e-9) ? limit.min : null;
+}
+
 interface CheckBase {
   /** Rule and sorted subjects: the identity of the finding, whatever its message says. */
   key: string;

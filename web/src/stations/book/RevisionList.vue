@@ -41,11 +41,15 @@ const versions = computed(() => {
 });
 
 async function load(): Promise<void> {
+  const { id } = job;
   try {
-    [changes.value, releases.value] = await Promise.all([
-      api.get<SavedChange[]>(`/jobs/${job.id}/changes?limit=${most}`),
-      api.get<Release[]>(`/jobs/${job.id}/releases`),
+    const [newest, released] = await Promise.all([
+      api.get<SavedChange[]>(`/jobs/${id}/changes?limit=${most}`),
+      api.get<Release[]>(`/jobs/${id}/releases`),
     ]);
+    // Another job may be open by now.
+    if (job.id !== id) return;
+    [changes.value, releases.value] = [newest, released];
     problem.value = null;
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'the versions cannot be read';
