@@ -37,7 +37,7 @@ const roomRules = rooms.map((room, index) => ({
           {
             group: room.includes('/')
               ? ['../*/*', '!../../*', '!../../*/*', '../../*/*/*', '!../../../*/*']
-              : ['../*/*/*'],
+              : ['../*/*/*', '!../../*/*', '../../*/*/*'],
             message: 'import a room by its index',
           },
         ].filter((one) => one.group.length > 0),

@@ -110,13 +110,9 @@ export const mutations = [
   ),
   core('model/library/library.ts', 'newest.filter(({ id }) => !gone.has(id))', 'newest', 'library'),
   // What is recorded.
-  core('record/standing.ts', "'intake']", ']', 'record|standing|assess'),
-  core(
-    'record/standing.ts',
-    'if (!replaced.has(kind)) return true;',
-    "if (kind === 'joints') return false; if (!replaced.has(kind)) return true;",
-    'record|standing|assess',
-  ),
+  core('record/kinds/intake.ts', "stands: 'newest'", "stands: 'always'", 'record|standing|assess'),
+  core('record/kinds/result.ts', "'both'", "'newest'", 'record|standing|assess'),
+  core('record/kinds/joints.ts', "stands: 'always'", "stands: 'never'", 'record|standing|assess'),
   core('record/calibration.ts', 'day > calibrationDue', 'day >= calibrationDue', 'record'),
   core('whole/design/acceptance.ts', 'given.size !== now.size || ', '', 'acceptance|assess'),
   core(

@@ -5,6 +5,8 @@ const running = new Set<ChildProcess>();
 export interface RealProcess {
   child: ChildProcess;
   url: string;
+  /** What it has written, so far. */
+  said: () => string;
 }
 
 /**
@@ -25,15 +27,17 @@ export async function startProcess(
   });
   running.add(child);
   let errors = '';
+  let printed = '';
   child.stderr.on('data', (chunk) => (errors += String(chunk)));
   const url = await new Promise<string>((resolve, reject) => {
     child.stdout.on('data', (chunk) => {
+      printed += String(chunk);
       const match = /http:\S+\d/.exec(String(chunk));
       if (match !== null) resolve(match[0]);
     });
     child.once('exit', () => reject(new Error(errors)));
   });
-  return { child, url };
+  return { child, url, said: () => printed + errors };
 }
 
 /** Kills a process as a power switch would, and waits until it is gone. */

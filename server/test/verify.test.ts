@@ -80,7 +80,7 @@ test.each([
       ['recorded_at', "'2020-01-01T00:00:00.000Z'"],
       ['topic', "'work'"],
       ['target', '2'],
-      ['verdict', "'pass'"],
+      ['stands', "'both'"],
       ['content', 'replace(content, \'"linksOut":4\', \'"linksOut":0\')'],
       ['content', "content || ' '"],
       ['seq', '40'],
@@ -188,7 +188,7 @@ describe('missing, swapped and inserted rows', () => {
     const forged = { ...rest, id: `${job}-forged`, seq: 7, previous: sha256 };
     const text = canonicalText(forged);
     await bench.database.query(
-      "INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, content) VALUES ($5, 7, $6, 'position', $1, $2, $3, 'position', $4)",
+      "INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, stands, content) VALUES ($5, 7, $6, 'position', $1, $2, $3, 'position', 'newest', $4)",
       [sha256, hashText(text), forged.recordedAt, text, job, forged.id],
     );
     expect(await named()).toEqual(['entry 7 is in the database, and was never recorded']);

@@ -1,129 +1,15 @@
-import { list, number, oneOf, openDoor, orNull, record, table, text, type Issue } from '../ground/calculator';
-import { balanceGear, instrumentKinds, jointWorks, looks, soloMeasures, type EntryKind } from './bodies';
+import { list, number, oneOf, openDoor, orNull, record, text, type Issue } from '../ground/calculator';
 import { entryFormat, entryFormatVersion } from './entry';
+import { instrumentShape } from './instrument';
+import { entryKinds, type EntryKind } from './kinds';
+import type { Fields } from './kind';
+import { hash, seq, words } from './shapes';
 
-type Schema = ReturnType<typeof record>;
-type Fields = Record<string, Schema>;
-
-/** Words that may be empty. */
-const words = (max: number) => text(max, { min: 0 });
-const remark = text.optional(2000, { min: 0 });
-const hash = text(64, { min: 64 });
-const seq = number({ min: 1, integer: true });
-const value = record({ label: words(200), value: number(), unit: words(20) });
-const detail = record({ label: words(200), value: orNull(number()), unit: words(20) });
-const ids = (maxRows: number) => list(text(160), { maxRows });
-
-const measured = record.by((given): Fields =>
-  given.kind === 'trace'
-    ? {
-        kind: oneOf(['trace']),
-        samples: table({ columns: [{}, {}], minRows: 1, maxRows: 20_000, rising: false }),
-        packVoltageV: number(),
-        unit: oneOf(['V']),
-      }
-    : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
-);
-
-/** The fields of each kind of body, as the server writes them. */
-const bodies: Record<EntryKind, Fields> = {
-  result: {
-    kind: oneOf(['result']),
-    step: text(160),
-    title: words(400),
-    entered: oneOf(['stand-in', 'typed', 'pasted']),
-    measured,
-    expected: words(1000),
-    verdict: oneOf(['pass', 'fail']),
-    reasons: list(words(1000), { maxRows: 200 }),
-    details: list(detail, { maxRows: 200 }),
-    confirmedBy: number.optional({ min: 1, integer: true }),
-    remark,
-  },
-  acceptance: {
-    kind: oneOf(['acceptance']),
-    check: text(300),
-    rule: text(160),
-    ruleVersion: number({ min: 0, integer: true }),
-    grade: oneOf(['stop', 'mend', 'note']),
-    message: words(4000),
-    values: list(value, { maxRows: 200 }),
-    parts: list.optional(text(200), { maxRows: 200 }),
-    reason: words(2000),
-  },
-  position: {
-    kind: oneOf(['position']),
-    linksOut: number({ min: 0, integer: true }),
-    serviceDisconnect: oneOf(['out', 'in']),
-    mains: oneOf(['open', 'closed']),
-    open: list.optional(text(160), { maxRows: 5000 }),
-    stored: list.optional(text(160), { maxRows: 5000 }),
-    remark,
-  },
-  work: { kind: oneOf(['work']), what: words(2000) },
-  correction: { kind: oneOf(['correction']), of: seq, reason: words(2000) },
-  gate: {
-    kind: oneOf(['gate']),
-    gate: text(80),
-    title: words(200),
-    alone: orNull(record({ replacedBy: list(oneOf(soloMeasures), { maxRows: 10 }), how: words(2000) })),
-    witnessPassword: record.optional({ by: text(120), at: text(40) }),
-  },
-  deviation: {
-    kind: oneOf(['deviation']),
-    of: seq,
-    tried: words(2000),
-    cause: orNull(words(300)),
-    cured: oneOf([true, false]),
-  },
-  snag: { kind: oneOf(['snag']), what: words(500), gate: text(80) },
-  'snag-gone': { kind: oneOf(['snag-gone']), of: seq, how: words(2000) },
-  intake: {
-    kind: oneOf(['intake']),
-    serial: orNull(words(80)),
-    look: orNull(oneOf(looks)),
-    remark,
-  },
-  'cell-voltages': {
-    kind: oneOf(['cell-voltages']),
-    entered: oneOf(['typed', 'pasted', 'logged']),
-    cells: list(
-      record({
-        cell: text(160),
-        tag: words(200),
-        samples: table({ columns: [{}, {}], minRows: 1, maxRows: 20_000, rising: false }),
-      }),
-      { maxRows: 2000 },
-    ),
-    remark,
-  },
-  balance: {
-    kind: oneOf(['balance']),
-    act: oneOf(['on', 'off']),
-    gear: oneOf(balanceGear),
-    cells: ids(2000),
-    place: orNull(number({ min: 1, integer: true })),
-    recipe: list(detail, { maxRows: 200 }),
-    remark,
-  },
-  joints: {
-    kind: oneOf(['joints']),
-    work: oneOf(jointWorks),
-    currentA: orNull(number()),
-    joints: list(record({ joint: text(160), tag: words(200), value: number() }), { maxRows: 2000 }),
-    remark,
-  },
-  note: { kind: oneOf(['note']), text: words(4000) },
-};
-
-const instrument = record({
-  kind: oneOf(instrumentKinds),
-  name: words(120),
-  serial: text.optional(80, { min: 0 }),
-  calibrationDue: orNull(text.optional(10)),
-  overdue: oneOf.optional([true, false]),
-  standIn: oneOf([true, false]),
-  behaviour: text.optional(40),
+/** The fields of a body, by its kind. */
+const body = record.by((given): Fields => {
+  if (!Object.hasOwn(entryKinds, String(given.kind))) return { kind: oneOf(Object.keys(entryKinds)) };
+  const { kind, fields } = entryKinds[given.kind as EntryKind];
+  return { kind: oneOf([kind]), ...fields };
 });
 
 const entry = record({
@@ -151,14 +37,9 @@ const entry = record({
     }),
     { maxRows: 2000 },
   ),
-  instrument: orNull(instrument),
+  instrument: orNull(instrumentShape),
   attachments: list(hash, { maxRows: 100 }),
-  body: record.by(
-    (given): Fields =>
-      (Object.hasOwn(bodies, String(given.kind)) ? bodies[given.kind as EntryKind] : null) ?? {
-        kind: oneOf(Object.keys(bodies)),
-      },
-  ),
+  body,
 });
 
 /**

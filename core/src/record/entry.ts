@@ -1,7 +1,9 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import canonicalize from 'canonicalize';
-import type { Basis, EntryBody, Instrument } from './bodies';
+import type { Instrument } from './instrument';
+import type { EntryBody } from './kinds';
+import type { Basis } from './measured';
 
 export const entryFormat = 'torvek-entry';
 /** 2: an acceptance names the parts that were judged. Entries of version 1 verify as before. */

@@ -1,5 +1,5 @@
 import type { Entry } from './entry';
-import type { EntryBody } from './bodies';
+import type { EntryBody } from './kinds';
 
 /** A recorded entry of one kind. */
 export type EntryOf<Body> = Entry & { body: Body };

@@ -1,27 +1,32 @@
-import { hashText, type Entry } from './entry';
+import type { Entry } from './entry';
+import type { KindOfEntry, Stands } from './kind';
+import { entryKinds, type EntryBody } from './kinds';
 
-/** Topics of which only the newest entry counts. */
-const replaced = new Set(['result', 'acceptance', 'position', 'work', 'gate', 'intake']);
+type About = Pick<Entry, 'body' | 'by' | 'subjects'>;
 
-/**
- * What an entry is about, so that later ones on the same topic can replace it: a step, a finding, the subjects of a
- * work, a gate with its person.
- */
-export function topicOf({ body, by, subjects }: Pick<Entry, 'body' | 'by' | 'subjects'>): string {
-  switch (body.kind) {
-    case 'result':
-      return short(`result:${body.step}`);
-    case 'acceptance':
-      return short(`acceptance:${body.check}`);
-    case 'work':
-      return short(`work:${subjects.map(({ id }) => id).join(' ')}`);
-    case 'intake':
-      return short(`intake:${subjects.map(({ id }) => id).join(' ')}`);
-    case 'gate':
-      return short(`gate:${body.gate}:${by}`);
-    default:
-      return body.kind;
-  }
+/** The kind of an entry, for any of them; null for one that this program does not know: its file is checked elsewhere. */
+const kindOf = ({ kind }: EntryBody) =>
+  Object.hasOwn(entryKinds, kind) ? (entryKinds[kind] as unknown as KindOfEntry<EntryBody>) : null;
+
+/** What an entry is about, so that later ones on the same topic can replace it. */
+export function topicOf(entry: About): string {
+  return kindOf(entry.body)?.topic?.(entry) ?? entry.body.kind;
+}
+
+/** How long an entry counts. */
+export function standsOf({ body }: Pick<Entry, 'body'>): Stands {
+  const stands = kindOf(body)?.stands ?? 'never';
+  return typeof stands === 'function' ? stands(body) : stands;
+}
+
+/** What an entry is about, in one line. */
+export function entryTitle(body: EntryBody): string {
+  return kindOf(body)?.title(body) ?? body.kind;
+}
+
+/** How it came out, in a few words; empty where nothing was judged. */
+export function entryOutcome({ body, witness }: Pick<Entry, 'body' | 'witness'>): string {
+  return kindOf(body)?.outcome?.(body, witness) ?? '';
 }
 
 /** The entry that this one is about, by number; null for most. */
@@ -29,31 +34,23 @@ export function targetOf({ body }: Pick<Entry, 'body'>): number | null {
   return 'of' in body ? body.of : null;
 }
 
-/** The verdict of a result; null for every other entry. */
-export function verdictOf({ body }: Pick<Entry, 'body'>): string | null {
-  return body.kind === 'result' ? body.verdict : null;
-}
-
-/** A topic fits an index. */
-const short = (topic: string) => (topic.length <= 200 ? topic : `${topic.slice(0, 100)}#${hashText(topic)}`);
-
 /**
- * The entries that still matter to the state of a job, in order: of each step, finding, gate and subject the newest
- * that was not corrected, every failed result, and all that is said about deviations and snags. Corrected entries and
- * corrections are left out. `assess` makes the same of these as of all.
+ * The entries that still matter to the state of a job, in order: each as its kind says. Corrected entries and corrections are left
+ * out. `assess` makes the same of these as of all.
  */
 export function standing<One extends Entry>(entries: readonly One[]): One[] {
   const corrected = new Set(entries.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : [])));
   const newest = new Map<string, number>();
-  const counting = entries.filter(({ seq, body }) => !corrected.has(seq) && body.kind !== 'correction');
-  for (const entry of counting) if (replaced.has(entry.body.kind)) newest.set(topicOf(entry), entry.seq);
-  return counting.filter((entry) => {
-    const { kind } = entry.body;
-    if (kind === 'note') return false;
-    if (!replaced.has(kind)) return true;
-    return (
-      newest.get(topicOf(entry)) === entry.seq ||
-      (entry.body.kind === 'result' && entry.body.verdict === 'fail')
-    );
-  });
+  const counting = entries
+    .filter(({ seq }) => !corrected.has(seq))
+    .map((entry) => ({ entry, stands: standsOf(entry), topic: topicOf(entry) }));
+  for (const { entry, stands, topic } of counting)
+    if (stands === 'newest' || stands === 'both') newest.set(`${entry.body.kind} ${topic}`, entry.seq);
+  return counting
+    .filter(({ entry, stands, topic }) =>
+      stands === 'newest'
+        ? newest.get(`${entry.body.kind} ${topic}`) === entry.seq
+        : stands === 'always' || stands === 'both',
+    )
+    .map(({ entry }) => entry);
 }

@@ -1,75 +1,15 @@
-import { coreVersion } from '@torvek/core/design';
-import {
-  canonicalText,
-  entryFormat,
-  entryFormatVersion,
-  standing,
-  UnrecordableText,
-  type Entry,
-} from '@torvek/core/record';
+import { standing, type Entry } from '@torvek/core/record';
 import type { Clock } from '../clock';
-import type { Hub } from '../live/hub';
 import type { Database, Queryable } from '../database';
-import { HttpError, invalidInput } from '../http/errors';
-import type { Job, Jobs } from '../jobs/jobs';
-import { sha256Of } from '../journal/lines';
-import { designHashOf } from '../journal/story';
+import { HttpError } from '../http/errors';
+import type { Jobs } from '../jobs/jobs';
 import type { Writer } from '../journal/writer';
-
-interface EntryRow {
-  job_id: string;
-  seq: number;
-  id: string;
-  kind: string;
-  previous: string | null;
-  sha256: string;
-  recorded_at: string;
-  topic: string;
-  target: number | null;
-  verdict: string | null;
-  content: string;
-}
-
-/** What a judge makes of a request: the entry without what the ledger itself knows. */
-export type Draft = Pick<
-  Entry,
-  'id' | 'takenAt' | 'zone' | 'by' | 'witness' | 'subjects' | 'basis' | 'instrument' | 'attachments' | 'body'
->;
-
-export type RecordedEntry = Entry & { sha256: string };
-
-/** What a judge has before it, inside the transaction. */
-export interface Bench {
-  job: Job;
-  /** The entries that still matter, in order. */
-  entries: readonly RecordedEntry[];
-  /** Any entry by its number, also one that matters no longer. */
-  at(seq: number): Promise<Entry | null>;
-  db: Queryable;
-}
-
-export interface PageRequest {
-  /** Only entries with a lower number; null: from the newest. */
-  before: number | null;
-  limit: number;
-  /** Only entries of this kind; null: all. */
-  kind: string | null;
-  /** Only entries about this thing of the design; null: all. */
-  subject: string | null;
-}
-
-/** A page of the record, newest first. */
-export interface EntryPage {
-  /** How many entries of the kind the job has. */
-  total: number;
-  entries: (RecordedEntry & { correctedBy: number | null })[];
-}
-
-/** Numbers of the entries of job $1 that were corrected. */
-const corrected = `SELECT target FROM entries WHERE job_id = $1 AND kind = 'correction'`;
-
-/** A text that LIKE takes as it stands. */
-const likeText = (text: string) => text.replace(/[\\%_]/g, '\\$&');
+import type { Hub } from '../live/hub';
+import { countingEntries } from './counting';
+import type { Bench, Draft, RecordedEntry } from './court';
+import { pageOfRecord, type EntryPage, type PageRequest } from './pages';
+import { sealed, type Tail } from './seal';
+import { recorded, type EntryRow } from './stored';
 
 /** The append-only record of each job. */
 export class Ledger {
@@ -91,32 +31,9 @@ export class Ledger {
   }
 
   /** Entries before a number, newest first. */
-  async page(job: string, { before, limit, kind, subject }: PageRequest): Promise<EntryPage> {
+  async page(job: string, request: PageRequest): Promise<EntryPage> {
     await this.jobs.get(job);
-    // Subjects stand in the entry's own text, its keys sorted.
-    const about = subject === null ? null : `%{"id":${likeText(JSON.stringify(subject))},"tag":%`;
-    const rows = await this.database.query<EntryRow & { corrected_by: number | null }>(
-      `SELECT e.*, (SELECT min(c.seq) FROM entries c
-         WHERE c.job_id = e.job_id AND c.kind = 'correction' AND c.target = e.seq) AS corrected_by
-       FROM entries e WHERE job_id = $1 AND seq < $2 AND ($4::text IS NULL OR kind = $4)
-         AND ($5::text IS NULL OR content LIKE $5)
-       ORDER BY seq DESC LIMIT $3`,
-      [job, before ?? 2_147_483_647, limit, kind, about],
-    );
-    // Numbers have no gaps: without a filter the last one counts them.
-    const counted =
-      kind === null && about === null
-        ? 'SELECT COALESCE(max(seq), 0) AS count FROM entries WHERE job_id = $1'
-        : `SELECT count(*) AS count FROM entries WHERE job_id = $1 AND ($2::text IS NULL OR kind = $2)
-             AND ($3::text IS NULL OR content LIKE $3)`;
-    const [{ count } = { count: 0 }] = await this.database.query<{ count: number | string }>(
-      counted,
-      kind === null && about === null ? [job] : [job, kind, about],
-    );
-    return {
-      total: Number(count),
-      entries: rows.map((row) => ({ ...recorded(row), correctedBy: row.corrected_by })),
-    };
+    return pageOfRecord(this.database, job, request);
   }
 
   /** The entries that still matter to the state of a job, in order. */
@@ -124,31 +41,7 @@ export class Ledger {
     const known = this.kept.get(job);
     if (known !== undefined) return known;
     await this.jobs.get(job, on);
-    // Topic after topic along the index, the newest of each: a long record is mostly entries that were replaced.
-    const rows = await on.query<EntryRow>(
-      `WITH RECURSIVE corrected AS MATERIALIZED (${corrected}),
-       topics AS (
-         (SELECT kind, topic FROM entries WHERE job_id = $1 ORDER BY kind, topic LIMIT 1)
-         UNION ALL
-         SELECT next.kind, next.topic FROM topics, LATERAL (
-           SELECT kind, topic FROM entries WHERE job_id = $1 AND (kind, topic) > (topics.kind, topics.topic)
-           ORDER BY kind, topic LIMIT 1) AS next
-       )
-       SELECT * FROM entries WHERE job_id = $1 AND seq IN (
-         SELECT newest.seq FROM topics, LATERAL (
-           SELECT seq FROM entries WHERE job_id = $1 AND kind = topics.kind AND topic = topics.topic
-             AND seq NOT IN (SELECT target FROM corrected)
-           ORDER BY seq DESC LIMIT 1) AS newest
-         WHERE topics.kind IN ('result', 'acceptance', 'position', 'work', 'gate', 'intake')
-         UNION
-         SELECT seq FROM entries WHERE job_id = $1 AND kind IN ('deviation', 'snag', 'snag-gone', 'cell-voltages', 'balance', 'joints')
-         UNION
-         SELECT seq FROM entries WHERE job_id = $1 AND verdict = 'fail'
-       ) AND seq NOT IN (SELECT target FROM corrected)
-       ORDER BY seq`,
-      [job],
-    );
-    return standing(rows.map(recorded));
+    return countingEntries(on, job);
   }
 
   /**
@@ -166,9 +59,7 @@ export class Ledger {
       this.kept.set(jobId, entries);
       turn.undone(() => this.kept.delete(jobId));
       const draft = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
-      const entry = this.complete(job, draft, await this.tail(jobId, db));
-      const text = this.canonical(entry);
-      const sha256 = sha256Of(text);
+      const { entry, text, sha256 } = sealed(job, draft, await this.tail(jobId, db), this.clock.now());
       await turn.job(jobId, { kind: 'entry', sha256, text });
       // Whoever has the next turn judges with this entry.
       const made = this.keep({ ...entry, sha256 });
@@ -214,44 +105,7 @@ export class Ledger {
     return rows[0] === undefined ? null : recorded(rows[0]);
   }
 
-  private complete(job: Job, draft: Draft, tail: Tail): Entry {
-    const recordedAt = this.clock.now();
-    return {
-      format: entryFormat,
-      formatVersion: entryFormatVersion,
-      ...draft,
-      job: job.id,
-      seq: tail.seq + 1,
-      previous: tail.sha256,
-      recordedAt,
-      // Said in the entry itself: whoever reads its time must know that the clock is not to be trusted here.
-      ...(tail.recordedAt !== null && recordedAt < tail.recordedAt && { clockWentBack: tail.recordedAt }),
-      against: { version: job.version, sha256: designHashOf(job.design), core: coreVersion },
-    };
-  }
-
-  private canonical(entry: Entry): string {
-    try {
-      return canonicalText(entry);
-    } catch (error) {
-      if (error instanceof UnrecordableText)
-        throw invalidInput([{ path: error.path, message: 'holds a character that cannot be recorded' }]);
-      throw error;
-    }
-  }
-
   private rows(job: string, on: Queryable): Promise<EntryRow[]> {
     return on.query<EntryRow>('SELECT * FROM entries WHERE job_id = $1 ORDER BY seq', [job]);
   }
 }
-
-interface Tail {
-  seq: number;
-  sha256: string | null;
-  recordedAt: string | null;
-}
-
-const recorded = ({ content, sha256 }: EntryRow): RecordedEntry => ({
-  ...(JSON.parse(content) as Entry),
-  sha256,
-});

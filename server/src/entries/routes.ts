@@ -2,7 +2,8 @@ import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import { judgeRequest } from './judge';
-import { entryDoor, type EntryRequest } from './request';
+import type { EntryRequest } from './judges';
+import { entryDoor } from './request';
 
 /** The record of a job: read, append, verify. */
 export function entryRoutes({

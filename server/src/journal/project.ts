@@ -1,5 +1,5 @@
 import { applyOperations, type Design } from '@torvek/core/document';
-import { targetOf, topicOf, verdictOf, type Entry } from '@torvek/core/record';
+import { standsOf, targetOf, topicOf, type Entry } from '@torvek/core/record';
 import type { Queryable } from '../database';
 import type { ReleaseContent } from '../jobs/releases';
 import type { Link } from './lines';
@@ -81,7 +81,7 @@ async function designOf(db: Queryable, job: string): Promise<Design> {
 async function insertEntry(db: Queryable, entry: Entry, { sha256, text }: { sha256: string; text: string }) {
   const { job, seq, id, body, previous, recordedAt } = entry;
   await db.query(
-    `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, verdict, content)
+    `INSERT INTO entries (job_id, seq, id, kind, previous, sha256, recorded_at, topic, target, stands, content)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
     [
       job,
@@ -93,7 +93,7 @@ async function insertEntry(db: Queryable, entry: Entry, { sha256, text }: { sha2
       recordedAt,
       topicOf(entry),
       targetOf(entry),
-      verdictOf(entry),
+      standsOf(entry),
       text,
     ],
   );

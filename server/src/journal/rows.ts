@@ -51,7 +51,7 @@ const jobTables: Table[] = [
       'recorded_at',
       'topic',
       'target',
-      'verdict',
+      'stands',
       'content',
     ],
     key: 1,
@@ -113,8 +113,8 @@ export function rowsOfJob(story: Story): Rows[] {
       JSON.stringify(one.inverse),
     ]),
     story.entries.map((one) => {
-      const { seq, id, kind, previous, sha256, recordedAt, topic, target, verdict, text } = storedOf(one);
-      return [seq, id, kind, previous, sha256, recordedAt, topic, target, verdict, text];
+      const { seq, id, kind, previous, sha256, recordedAt, topic, target, stands, text } = storedOf(one);
+      return [seq, id, kind, previous, sha256, recordedAt, topic, target, stands, text];
     }),
     story.releases.map(({ id, sha256, text, content: { number, version, label, by, at } }) => [
       number,

@@ -1,5 +1,5 @@
 import { applyOperations, type Design } from '@torvek/core/document';
-import { canonicalText, isCanonical, targetOf, topicOf, verdictOf, type Entry } from '@torvek/core/record';
+import { canonicalText, isCanonical, standsOf, targetOf, topicOf, type Entry } from '@torvek/core/record';
 import type { ReleaseContent } from '../jobs/releases';
 import { sha256Of, type Chain, type Link } from './lines';
 import type {
@@ -174,7 +174,8 @@ export interface StoredEntry {
   /** Derived from the text, for finding entries. */
   topic: string;
   target: number | null;
-  verdict: string | null;
+  /** How long it counts. */
+  stands: string;
   text: string;
 }
 
@@ -189,7 +190,7 @@ export function storedOf({ entry, sha256, text }: Story['entries'][number]): Sto
     recordedAt: entry.recordedAt,
     topic: topicOf(entry),
     target: targetOf(entry),
-    verdict: verdictOf(entry),
+    stands: standsOf(entry),
     text,
   };
 }

@@ -1,5 +1,5 @@
 import type { Operation } from '@torvek/core/document';
-import type { RecordedEntry } from '../entries/ledger';
+import type { RecordedEntry } from '../entries/court';
 
 /** Something that happened to a job, told to everyone who has it open. */
 export type Happening =

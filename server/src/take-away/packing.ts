@@ -1,5 +1,5 @@
 import { closeSync, existsSync, openSync, readFileSync, readSync } from 'node:fs';
-import { entryOutcome, entryTitle } from '@torvek/core/design';
+import { entryOutcome, entryTitle } from '@torvek/core/record';
 import Papa from 'papaparse';
 import { readChain } from '../journal/lines';
 import { tell, type Story } from '../journal/story';

@@ -1,5 +1,4 @@
 export { doubtAbout, judgeMeasurement, type Judgement, type JudgementOrRefusal } from './judge';
-export { gateHoldsH, gates, openingOf, snagGates, type Gate, type GateId, type GateOpening } from './gates';
 export {
   describe,
   precautions,

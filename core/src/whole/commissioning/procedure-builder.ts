@@ -3,7 +3,7 @@ import type { Gap } from '../../ground/figure';
 import { formatQuantity } from '../../ground/quantity';
 import type { Basis, Instrument, JointWork } from '../../record';
 import { gapsBehind, type Evaluation } from '../../model/step';
-import type { GateId } from './gates';
+import type { GateId } from '../../record';
 
 export type Expectation =
   | { kind: 'range'; min?: number; max?: number; nominal?: number; unit: string }

@@ -4,7 +4,8 @@ import { defineRule, type CheckValue, type Grade } from '../../ground/finding';
 import { checkKey, type RaisedCheck } from '../../ground/figure';
 import type { AcceptanceBody, Basis, Entry, EntryBody } from '../../record';
 import type { Evaluation } from '../../model/step';
-import { assess, positionText } from '.';
+import { positionText } from '../../record';
+import { assess } from '.';
 
 const rule = defineRule({
   id: 'test.rule',

@@ -1,4 +1,4 @@
-import { gates, type GateId } from '../commissioning';
+import { gates, type GateId } from '../../record';
 import type { StepStatus } from './assess';
 import type { Snag } from './snags';
 

@@ -11,7 +11,6 @@ export { whyLapsed } from './acceptance';
 export { type Walked } from './walk-status';
 export { type Deviation } from './deviations';
 export { type GateStatus } from './gate-status';
-export { entryOutcome, entryTitle } from './say';
 export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
 export { outlineOf, type Outline } from './outline';
@@ -20,11 +19,9 @@ export {
   liveMapOf,
   liveStateOf,
   openElements,
-  positionText,
   storedAfter,
   sumOfPosition,
   type LiveShape,
   type LiveState,
-  type PositionSum,
 } from './live-state';
 export { recordChecks } from './record-checks';

@@ -8,11 +8,7 @@ import {
   type Network,
 } from '../../trade/network';
 import { formatNumber } from '../../ground/quantity';
-import type { Entry, PositionBody } from '../../record';
-import type { EntryOf } from '../../record';
-
-/** What a position comes to in sum. */
-export type PositionSum = Pick<PositionBody, 'linksOut' | 'serviceDisconnect' | 'mains'>;
+import { positionText, type Entry, type EntryOf, type PositionBody, type PositionSum } from '../../record';
 
 /** Sums up which elements stand open: joints of strings, disconnects, mains. */
 export function sumOfPosition(network: Network, open: readonly string[]): PositionSum {
@@ -107,13 +103,6 @@ export interface LiveState {
   stored: Id[];
   /** Elements of the record that the design no longer has. */
   gone: number;
-}
-
-/** The live state of the vehicle in one line. */
-export function positionText(body: PositionSum): string {
-  if (body.linksOut > 0) return `HV open at ${body.linksOut} ${body.linksOut === 1 ? 'link' : 'links'}`;
-  if (body.serviceDisconnect === 'out') return 'HV open at the service disconnect';
-  return body.mains === 'open' ? 'Pack closed, mains open' : 'Bus live: mains closed';
 }
 
 const shapeOf = (body: PositionSum): LiveShape => {

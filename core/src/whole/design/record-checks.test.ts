@@ -4,7 +4,8 @@ import { blankDesign, edit, type Design } from '../../model/document';
 import { shapePack } from '../../trade/pack';
 import { catalogueOf } from '../../model/parts';
 import type { JointsBody, JointWork } from '../../record';
-import { entryOutcome, entryTitle, recordChecks } from '.';
+import { entryOutcome, entryTitle } from '../../record';
+import { recordChecks } from '.';
 import { bondStates } from '../../trade/bonding';
 import { jointBatches, jointsOf, jointStates } from '../../trade/joints';
 

@@ -1,4 +1,4 @@
-import { entryOutcome, entryTitle } from '@torvek/core/design';
+import { entryOutcome, entryTitle } from '@torvek/core/record';
 import { stations } from '@torvek/core/document';
 import { formatQuantity } from '@torvek/core/quantity';
 import type { Router } from 'vue-router';

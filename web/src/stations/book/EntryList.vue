@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { entryOutcome, entryTitle } from '@torvek/core/design';
-import type { EntryKind } from '@torvek/core/record';
+import { entryKinds, entryOutcome, entryTitle, type EntryKind } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { nextTick, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
-import { entryKindNames } from './entry-kinds';
 import EntryDetail from './EntryDetail.vue';
 import { pageSize, useRecordPages, type ListedEntry } from './record-pages';
 
@@ -17,7 +15,7 @@ const { entries, total, problem, reading, trail, kind } = pages;
 const opened = ref<number | null>(null);
 const kinds: [EntryKind | null, string][] = [
   [null, 'everything'],
-  ...(Object.entries(entryKindNames) as [EntryKind, string][]),
+  ...Object.values(entryKinds).map(({ kind, many }): [EntryKind, string] => [kind, many]),
 ];
 const zone = () => job.design.settings.zone ?? 'UTC';
 const day = (instant: string) =>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
-import { gateHoldsH, openingOf, type ProcedureStep } from '@torvek/core/commissioning';
-import { mayWitness, soloMeasures, type Person, type SoloMeasure } from '@torvek/core/record';
+import type { ProcedureStep } from '@torvek/core/commissioning';
+import {
+  gateHoldsH,
+  mayWitness,
+  openingOf,
+  soloMeasures,
+  type Person,
+  type SoloMeasure,
+} from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { useNow } from '@vueuse/core';
 import { computed, onMounted, reactive, ref, watch } from 'vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { snagGates } from '@torvek/core/commissioning';
+import { snagGates } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, reactive, ref } from 'vue';
 import { newId } from '../../api/client';

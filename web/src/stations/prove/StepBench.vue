@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StepStatus } from '@torvek/core/design';
-import { gates } from '@torvek/core/commissioning';
+import { gates } from '@torvek/core/record';
 import { computed, ref, watch } from 'vue';
 import GapLink from '../../parts/GapLink.vue';
 import { useJob } from '../../stores/job';

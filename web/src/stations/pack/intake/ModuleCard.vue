@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { entryOutcome, entryTitle } from '@torvek/core/design';
+import { entryOutcome, entryTitle } from '@torvek/core/record';
 import type { Id } from '@torvek/core/document';
 import { ref, watch } from 'vue';
 import { BButton } from 'bootstrap-vue-next/components/BButton';

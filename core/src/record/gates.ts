@@ -1,4 +1,5 @@
-import type { Entry, GateBody } from '../../record';
+import type { Entry } from './entry';
+import type { GateBody } from './kinds/gate';
 
 /** The gates there are, in the order of dependency. Behind an HV gate nobody works without a second person. */
 const list = [

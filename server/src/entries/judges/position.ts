@@ -1,19 +1,40 @@
+import { list, number, oneOf, text } from '@torvek/core/calculator';
 import { storedAfter, sumOfPosition } from '@torvek/core/design';
 import { canOpen, deriveNetwork } from '@torvek/core/network';
 import type { Entry, PositionBody } from '@torvek/core/record';
-import { invalidInput } from '../http/errors';
-import type { Bench } from './ledger';
-import type { EntryRequest } from './request';
+import { invalidInput } from '../../http/errors';
+import { defineJudge, type Bench } from '../court';
+
+export interface PositionRequest {
+  kind: 'position';
+  /** Either what stands open, element by element … */
+  open?: string[];
+  /** … or in sum. */
+  linksOut?: number;
+  serviceDisconnect?: 'out' | 'in';
+  mains?: 'open' | 'closed';
+  remark?: string;
+}
+
+export const position = defineJudge<PositionRequest>({
+  fields: {
+    open: list.optional(text(160), { maxRows: 5000 }),
+    linksOut: number.optional({ min: 0, max: 10_000, integer: true }),
+    serviceDisconnect: oneOf.optional(['out', 'in']),
+    mains: oneOf.optional(['open', 'closed']),
+    remark: text.optional(2000),
+  },
+  cross(request, issue) {
+    for (const field of ['linksOut', 'serviceDisconnect', 'mains'] as const)
+      if ((request[field] === undefined) !== (request.open !== undefined))
+        issue(field, request.open === undefined ? 'is required' : 'follows from open: leave it out');
+  },
+  judge: ({ request, bench }) => ({ body: positionOf(request, bench) }),
+});
 
 /** What stands open on the vehicle: element by element, judged by the network of the saved design, or in sum. */
-export function judgePosition(
-  {
-    open,
-    linksOut = 0,
-    serviceDisconnect = 'out',
-    mains = 'open',
-    remark,
-  }: Extract<EntryRequest, { kind: 'position' }>,
+function positionOf(
+  { open, linksOut = 0, serviceDisconnect = 'out', mains = 'open', remark }: PositionRequest,
   { job: { design }, entries }: Bench,
 ): PositionBody {
   const network = deriveNetwork(design);

@@ -1,0 +1,32 @@
+import { oneOf, orNull, record, text } from '../ground/calculator';
+import { words } from './shapes';
+
+export const instrumentKinds = ['meter', 'insulation-tester', 'scope', 'torque-wrench'] as const;
+export type InstrumentKind = (typeof instrumentKinds)[number];
+
+/** Where a measurement came from. */
+export interface Instrument {
+  kind: InstrumentKind;
+  name: string;
+  /** From the shop's register; absent when it is not registered. */
+  serial?: string;
+  /** Day through which its calibration holds; null: none is kept. Absent when it is not registered. */
+  calibrationDue?: string | null;
+  /** True when the calibration had run out on the day of the measurement. */
+  overdue?: boolean;
+  /** True for an instrument that ships with the product: it measures no vehicle. */
+  standIn: boolean;
+  /** How a stand-in was told to misbehave. */
+  behaviour?: string;
+}
+
+/** The fields of an instrument as it stands in an entry. */
+export const instrumentShape = record({
+  kind: oneOf(instrumentKinds),
+  name: words(120),
+  serial: text.optional(80, { min: 0 }),
+  calibrationDue: orNull(text.optional(10)),
+  overdue: oneOf.optional([true, false]),
+  standIn: oneOf([true, false]),
+  behaviour: text.optional(40),
+});

@@ -1,0 +1,50 @@
+import type { KindOfEntry } from '../kind';
+import { acceptance, type AcceptanceBody } from './acceptance';
+import { balance, type BalanceBody } from './balance';
+import { cellVoltages, type CellVoltagesBody } from './cell-voltages';
+import { correction, type CorrectionBody } from './correction';
+import { deviation, type DeviationBody } from './deviation';
+import { gate, type GateBody } from './gate';
+import { intake, type IntakeBody } from './intake';
+import { joints, type JointsBody } from './joints';
+import { note, type NoteBody } from './note';
+import { position, type PositionBody } from './position';
+import { result, type ResultBody } from './result';
+import { snag, type SnagBody } from './snag';
+import { snagGone, type SnagGoneBody } from './snag-gone';
+import { work, type WorkBody } from './work';
+
+export type EntryBody =
+  | ResultBody
+  | GateBody
+  | PositionBody
+  | IntakeBody
+  | CellVoltagesBody
+  | BalanceBody
+  | JointsBody
+  | AcceptanceBody
+  | DeviationBody
+  | SnagBody
+  | SnagGoneBody
+  | WorkBody
+  | NoteBody
+  | CorrectionBody;
+export type EntryKind = EntryBody['kind'];
+
+/** Every kind of entry there is, in the order Book offers them. */
+export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, { kind: Kind }>> } = {
+  result,
+  gate,
+  position,
+  intake,
+  'cell-voltages': cellVoltages,
+  balance,
+  joints,
+  acceptance,
+  deviation,
+  snag,
+  'snag-gone': snagGone,
+  work,
+  note,
+  correction,
+};

@@ -1,0 +1,60 @@
+import { list, number, oneOf, record, table, text } from '../../ground/calculator';
+import { formatQuantity } from '../../ground/quantity';
+import { defineKind, shortTopic, type Fields } from '../kind';
+import type { Detail, Measured, Verdict } from '../measured';
+import { detail, remark, words } from '../shapes';
+
+export interface ResultBody {
+  kind: 'result';
+  step: string;
+  title: string;
+  /** How the measurement came in. */
+  entered: 'stand-in' | 'typed' | 'pasted';
+  measured: Measured;
+  /** The expectation in words, as it was judged against. */
+  expected: string;
+  verdict: Verdict;
+  reasons: string[];
+  details: Detail[];
+  /** The entry that opened the HV gate it was taken behind. */
+  confirmedBy?: number;
+  remark?: string;
+}
+
+const measured = record.by((given): Fields =>
+  given.kind === 'trace'
+    ? {
+        kind: oneOf(['trace']),
+        samples: table({ columns: [{}, {}], minRows: 1, maxRows: 20_000, rising: false }),
+        packVoltageV: number(),
+        unit: oneOf(['V']),
+      }
+    : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+);
+
+const valueText = (value: Measured) =>
+  value.kind === 'value'
+    ? `${value.over === true ? 'more than ' : ''}${formatQuantity(value.value, value.unit, 4)}`
+    : `${value.samples.length} samples`;
+
+/** A step of the procedure was measured and judged. */
+export const result = defineKind<ResultBody>({
+  kind: 'result',
+  many: 'results',
+  fields: {
+    step: text(160),
+    title: words(400),
+    entered: oneOf(['stand-in', 'typed', 'pasted']),
+    measured,
+    expected: words(1000),
+    verdict: oneOf(['pass', 'fail']),
+    reasons: list(words(1000), { maxRows: 200 }),
+    details: list(detail, { maxRows: 200 }),
+    confirmedBy: number.optional({ min: 1, integer: true }),
+    remark,
+  },
+  stands: ({ verdict }) => (verdict === 'fail' ? 'both' : 'newest'),
+  topic: ({ body }) => shortTopic(`result:${body.step}`),
+  title: ({ title }) => title,
+  outcome: (body) => `${valueText(body.measured)}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`,
+});

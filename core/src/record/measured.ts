@@ -1,0 +1,33 @@
+/** A value a judgement read directly, and how far it may move before the judgement is stale. */
+export interface Basis {
+  figure: string;
+  label: string;
+  value: number;
+  unit: string;
+  toleranceFraction: number;
+}
+
+export type Measured =
+  | {
+      kind: 'value';
+      value: number;
+      unit: string;
+      /** The instrument read beyond its range: the value is where that ends, and it was that or more. */
+      over?: boolean;
+    }
+  | {
+      kind: 'trace';
+      samples: [timeS: number, voltageV: number][];
+      /** The pack's own voltage just before the run, by a meter. */
+      packVoltageV: number;
+      unit: 'V';
+    };
+
+export type Verdict = 'pass' | 'fail';
+
+/** A detail the judgement found beside its verdict, such as a fitted capacitance. */
+export interface Detail {
+  label: string;
+  value: number | null;
+  unit: string;
+}

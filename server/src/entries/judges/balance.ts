@@ -1,0 +1,61 @@
+import { list, number, oneOf, text } from '@torvek/core/calculator';
+import { balanceGear, type BalanceGear, type Detail } from '@torvek/core/record';
+import { HttpError } from '../../http/errors';
+import { cellsOf, modulesOf } from '../cells';
+import { defineJudge } from '../court';
+
+export interface BalanceRequest {
+  kind: 'balance';
+  act: 'on' | 'off';
+  gear: BalanceGear;
+  cells: string[];
+  place?: number;
+  remark?: string;
+}
+
+/** A load, bleed, charger or joint on cells that are off, or off cells that are on. */
+export const balance = defineJudge<BalanceRequest>({
+  fields: {
+    act: oneOf(['on', 'off']),
+    gear: oneOf(balanceGear),
+    cells: list(text(120), { minRows: 1, maxRows: 1000 }),
+    place: number.optional({ min: 1, max: 500, integer: true }),
+    remark: text.optional(2000),
+  },
+  judge({ request: { act, gear, cells, place, remark }, bench }) {
+    const known = cellsOf(bench, cells, (i) => `cells.${i}`);
+    const wrong = known.filter(({ phase }) => (phase === 'on') === (act === 'on'));
+    if (wrong.length > 0)
+      throw new HttpError(
+        409,
+        'not-so',
+        `${wrong
+          .slice(0, 6)
+          .map(({ tag }) => tag)
+          .join(', ')} ${act === 'on' ? 'is on already: take it off first' : 'is not on'}`,
+      );
+    const plan = bench.job.design.pack.balance ?? {};
+    const recipe: Detail[] = [];
+    const say = (label: string, value: number | undefined, unit: string) => {
+      if (value !== undefined) recipe.push({ label, value, unit });
+    };
+    if (gear === 'load') {
+      say('load', plan.loadOhm, 'Ω');
+      say('cut-off', plan.cutOffV, 'V');
+      say('on again at', plan.engageV, 'V');
+      say('hours', plan.drawHours, 'h');
+    } else if (gear === 'bleed') say('bleed', plan.bleedCurrentA, 'A');
+    return {
+      subjects: modulesOf(known),
+      body: {
+        kind: 'balance',
+        act,
+        gear,
+        cells,
+        place: place ?? known[0]?.place ?? null,
+        recipe,
+        ...(remark !== undefined && { remark }),
+      },
+    };
+  },
+});

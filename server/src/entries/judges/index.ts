@@ -1,0 +1,53 @@
+import type { EntryKind } from '@torvek/core/record';
+import type { Common, Judge } from '../court';
+import { acceptance, type AcceptanceRequest } from './acceptance';
+import { balance, type BalanceRequest } from './balance';
+import { cellVoltages, type CellVoltagesRequest } from './cell-voltages';
+import { correction, type CorrectionRequest } from './correction';
+import { deviation, type DeviationRequest } from './deviation';
+import { gate, type GateRequest } from './gate';
+import { intake, type IntakeRequest } from './intake';
+import { joints, type JointsRequest } from './joints';
+import { note, type NoteRequest } from './note';
+import { position, type PositionRequest } from './position';
+import { result, type ResultRequest } from './result';
+import { snag, type SnagRequest } from './snag';
+import { snagGone, type SnagGoneRequest } from './snag-gone';
+import { work, type WorkRequest } from './work';
+
+type Requests =
+  | ResultRequest
+  | GateRequest
+  | PositionRequest
+  | IntakeRequest
+  | CellVoltagesRequest
+  | BalanceRequest
+  | JointsRequest
+  | AcceptanceRequest
+  | DeviationRequest
+  | SnagRequest
+  | SnagGoneRequest
+  | WorkRequest
+  | NoteRequest
+  | CorrectionRequest;
+
+/** What a client sends; the server makes the entry of it. */
+export type EntryRequest = Common & Requests;
+
+/** A judge for every kind of entry there is; a kind without one does not compile. */
+export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind }>> } = {
+  result,
+  gate,
+  position,
+  intake,
+  'cell-voltages': cellVoltages,
+  balance,
+  joints,
+  acceptance,
+  deviation,
+  snag,
+  'snag-gone': snagGone,
+  work,
+  note,
+  correction,
+};

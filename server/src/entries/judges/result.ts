@@ -1,0 +1,89 @@
+import { number, oneOf, record, table, text } from '@torvek/core/calculator';
+import { judgeMeasurement, type ProcedureStep } from '@torvek/core/commissioning';
+import { assess } from '@torvek/core/design';
+import { gates, openingOf, type Entry, type EntryBody, type Measured } from '@torvek/core/record';
+import { HttpError, invalidInput } from '../../http/errors';
+import { evaluated } from '../../jobs/evaluated';
+import { defineJudge, type Bench, type Court } from '../court';
+import { instrumentFields, instrumentOf, type AskedInstrument } from '../instrument';
+import { refuseClosedGate } from '../closed-gate';
+
+export interface ResultRequest {
+  kind: 'result';
+  step: string;
+  measured: Measured;
+  entered: 'stand-in' | 'typed' | 'pasted';
+  instrument: AskedInstrument;
+  remark?: string;
+}
+
+const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
+  value.kind === 'trace'
+    ? {
+        kind: oneOf(['trace']),
+        samples: table({ columns: [{}, {}], minRows: 8, maxRows: 20_000 }),
+        packVoltageV: number({ above: 0 }),
+        unit: oneOf(['V']),
+      }
+    : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
+);
+
+export const result = defineJudge<ResultRequest>({
+  fields: {
+    step: text(160),
+    measured,
+    entered: oneOf(['stand-in', 'typed', 'pasted']),
+    instrument: instrumentFields,
+    remark: text.optional(2000),
+  },
+  async judge(asked) {
+    const { request, bench, court } = asked;
+    const { evaluation, procedure } = evaluated(bench.job);
+    const step = procedure.find(({ id }) => id === request.step);
+    if (step === undefined)
+      throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
+    if (step.walk !== undefined)
+      throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
+    refuseClosedGate(step.gate, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
+    const opening = openingFor(step, bench, court);
+    if (step.expected === null) {
+      throw new HttpError(
+        409,
+        'not-computed',
+        'the expectation of this step is not computed; fill its gaps first',
+      );
+    }
+    const judged = judgeMeasurement(step.expected, request.measured);
+    if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
+    const { verdict, reasons, details } = judged.judgement;
+    const instrument = await instrumentOf(asked, step.instrument);
+    const body: EntryBody = {
+      kind: 'result',
+      step: step.id,
+      title: step.title,
+      entered: instrument.standIn ? 'stand-in' : request.entered,
+      measured: request.measured,
+      expected: step.expectedText,
+      verdict,
+      reasons,
+      details,
+      ...(opening !== null && { confirmedBy: opening.seq }),
+      ...(request.remark !== undefined && { remark: request.remark }),
+    };
+    const witness = opening?.witness ?? null;
+    return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
+  },
+});
+
+/** The opening of the step's HV gate that holds for this person now; null where none is asked for. */
+function openingFor(step: ProcedureStep, { entries }: Bench, { by, now }: Court): Entry | null {
+  const gate = gates.find(({ id }) => id === step.gate)!;
+  if (!gate.hv) return null;
+  const opening = openingOf(gate.id, by.name, entries, now);
+  if (opening !== null) return opening;
+  throw new HttpError(
+    409,
+    'not-confirmed',
+    `the gate “${gate.title}” is at high voltage: a second person confirms it first, or a solo concession is recorded`,
+  );
+}
