@@ -1,3 +1,4 @@
+import type { FigureId } from '@torvek/core/figure';
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '@torvek/core/design';
 import { edit, type Design } from '@torvek/core/document';
@@ -7,7 +8,7 @@ import { orchardTruck } from './orchard-truck';
 
 const bus = libraryBus.design;
 const changed = (recipe: (draft: Design) => void) => edit(bus, (draft) => recipe(draft as Design))!.design;
-const value = (design: Design, id: string) => evaluate(design).figures[id]?.value;
+const value = (design: Design, id: FigureId) => evaluate(design).figures[id]?.value;
 
 describe('boxes as they are built', () => {
   test('the anchors of the nose box: 4 modules of 31.5 kg and 38 kg at 20 g', () => {

@@ -1,3 +1,4 @@
+import type { FigureId, FigureName } from '@torvek/core/figure';
 import { describe, expect, test } from '@jest/globals';
 import { evaluate as evaluated } from '@torvek/core/design';
 import { edit, mainCircuit, type Design } from '@torvek/core/document';
@@ -20,7 +21,7 @@ const withResistor = (draft: Design) => {
   );
   draft.devices['device-charger']!.bleedOhm = 9000;
 };
-const value = (design: Design, id: string) => evaluated(design).figures[id]?.value;
+const value = (design: Design, id: FigureId) => evaluated(design).figures[id]?.value;
 const states = (design: Design, rule: string) =>
   evaluated(design).checks.flatMap((check) =>
     check.rule.id === rule ? [[check.subjects[0], check.state]] : [],
@@ -147,7 +148,8 @@ describe('a bus that is emptied actively', () => {
     });
   const packV = 96 * 4.2;
   const farad = value(libraryBus.design, 'precharge.bus:bus:capacitanceF')!;
-  const discharge = (design: Design, name: string) => value(design, `precharge.discharge:bus:${name}`)!;
+  const discharge = (design: Design, name: FigureName<'precharge.discharge'>) =>
+    value(design, `precharge.discharge:bus:${name}`)!;
 
   test('falls by both resistors together; only the one that is always on gives heat', () => {
     const design = active(2000);

@@ -11,7 +11,7 @@ import {
 import { pin, shapePack } from '@torvek/core/pack';
 import { catalogueOf, type Part } from '@torvek/core/parts';
 import equal from 'fast-deep-equal';
-import type { RaisedCheck } from '@torvek/core/figure';
+import type { RaisedCheck, FigureId } from '@torvek/core/figure';
 import type { Evaluation } from '@torvek/core/step';
 import { libraryBus } from './library-bus';
 import { numbersFrom } from './numbers';
@@ -20,7 +20,7 @@ import { times } from '../scripts/testing/thorough';
 const raised = (evaluation: Evaluation) =>
   evaluation.checks.filter((check): check is RaisedCheck => check.state === 'raised');
 const rules = (evaluation: Evaluation) => raised(evaluation).map(({ rule }) => rule.id);
-const value = (evaluation: Evaluation, id: string) => evaluation.figures[id]?.value;
+const value = (evaluation: Evaluation, id: FigureId) => evaluation.figures[id]?.value;
 
 /** One random edit: a number anywhere in the design moved, taken away or given back, the pack reshaped, a part exchanged. */
 function randomEdit(draft: Design, next: () => number, count: number): void {
@@ -93,7 +93,7 @@ describe('the memo', () => {
     })!;
     const after = evaluator.evaluate(design);
     const range = 'vehicle.range:road-load:rangeKm';
-    const shorted = `precharge.run:${mainCircuit}:busShortedEnergyJ`;
+    const shorted = `precharge.run:${mainCircuit}:busShortedEnergyJ` as const;
     expect(after.figures[range]).toBe(before.figures[range]);
     expect(after.figures[shorted]).not.toBe(before.figures[shorted]);
     expect(value(after, shorted)! / value(before, shorted)!).toBeCloseTo(2 / 3, 12);

@@ -1,3 +1,4 @@
+import type { FigureId } from '@torvek/core/figure';
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
@@ -74,7 +75,7 @@ describe('a figure is one figure', () => {
   test('the pack’s resistance is one, wherever it comes from', () => {
     for (const { design } of [libraryBus, orchardTruck]) {
       const { figures } = evaluate(design);
-      const ohm = (id: string) => figures[id]!.value!;
+      const ohm = (id: FigureId) => figures[id]!.value!;
       const strings = Object.keys(design.strings).length;
       const pack = ohm('pack.pack:pack:resistanceOhm');
       expect(ohm('pack.source:pack:stringOhm') / strings).toBeCloseTo(pack, 12);

@@ -1,3 +1,4 @@
+import type { StepId } from '@torvek/core/figure';
 import { createEvaluator, steps } from '@torvek/core/design';
 import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin, shapePack } from '@torvek/core/pack';
@@ -115,7 +116,7 @@ if (process.argv.includes('--all'))
 const all = sorted([...first.values()].flat());
 report(`${first.size} kinds of edit, median`, share(all, 0.5), 4);
 report(`${first.size} kinds of edit, 95th percentile`, share(all, 0.95), 12);
-const doubled = [...steps, ...steps.map((step) => ({ ...step, id: `again-${step.id}` }))];
+const doubled = [...steps, ...steps.map((step) => ({ ...step, id: `again-${step.id}` as StepId }))];
 const twice = sorted([...measure(new Evaluator(doubled), libraryBus.design).values()].flat());
 report('every step registered twice, median', share(twice, 0.5), 4);
 report('every step registered twice, 95th', share(twice, 0.95), 12);

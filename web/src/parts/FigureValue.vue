@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { brokenLimit, gapText, type Figure } from '@torvek/core/figure';
+import { brokenLimit, gapText, type Figure, type FigureId } from '@torvek/core/figure';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
 import { useSlate } from '../stores/slate';
 import { useUnits } from '../stores/units';
 
 /** A figure with its unit; opens its working. Out of its limit it shows the limit too. */
-const props = defineProps<{ id: string; label?: string; digits?: number; showLabel?: boolean }>();
+const props = defineProps<{ id: FigureId; label?: string; digits?: number; showLabel?: boolean }>();
 const job = useJob();
 const slate = useSlate();
 const units = useUnits();

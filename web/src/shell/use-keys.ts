@@ -1,3 +1,4 @@
+import type { FigureId } from '@torvek/core/figure';
 import { stationOfCheck } from '@torvek/core/design';
 import { stations, type Station } from '@torvek/core/document';
 import { useEventListener } from '@vueuse/core';
@@ -53,7 +54,7 @@ export function useKeys(station: Ref<Station>) {
 
   function working(): void {
     const figure = document.activeElement?.closest<HTMLElement>('[data-figure]')?.dataset.figure;
-    if (figure !== undefined) slate.showWorking(figure);
+    if (figure !== undefined) slate.showWorking(figure as FigureId);
     else slate.showWorking(slate.figureId);
   }
 

@@ -8,7 +8,7 @@ import {
   type Design,
   type Operation,
 } from '@torvek/core/document';
-import type { Figure } from '@torvek/core/figure';
+import type { Figure, FigureId } from '@torvek/core/figure';
 import { standing, type Entry } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
 import { useNow } from '@vueuse/core';
@@ -355,7 +355,7 @@ export const useJob = defineStore('job', () => {
     if (id.value === of) name.value = job.name;
   }
 
-  const figure = (figureId: string): Figure | undefined => evaluation.value.figures[figureId];
+  const figure = (figureId: FigureId): Figure | undefined => evaluation.value.figures[figureId];
 
   return {
     id,

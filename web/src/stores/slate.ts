@@ -1,3 +1,4 @@
+import type { FigureId } from '@torvek/core/figure';
 import { defineStore } from 'pinia';
 import { nextTick, ref } from 'vue';
 import { useSession } from './session';
@@ -6,7 +7,7 @@ import { useSession } from './session';
 export const useSlate = defineStore('slate', () => {
   const session = useSession();
   const tab = ref<'findings' | 'working'>('findings');
-  const figureId = ref<string | null>(null);
+  const figureId = ref<FigureId | null>(null);
 
   /** The finding that was asked for last: its card opens and takes the focus. */
   const findingKey = ref<string | null>(null);
@@ -18,7 +19,7 @@ export const useSlate = defineStore('slate', () => {
     void nextTick(() => (findingKey.value = key));
   }
 
-  function showWorking(id: string | null): void {
+  function showWorking(id: FigureId | null): void {
     if (id !== null) figureId.value = id;
     tab.value = 'working';
     session.slateOpen = true;

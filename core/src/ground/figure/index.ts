@@ -1,11 +1,25 @@
 import type { Rule, Grade, CheckValue, Suggestion } from '../finding';
 import type { WorkingInput, WorkingStep } from '../working';
 
-/** `${step}:${subject}:${name}`. */
-export type FigureId = string;
+/**
+ * The figures of each step, by the step’s id: each room adds those of its own (`<room>/figures.ts`), so that an
+ * id that no step has does not compile, wherever it is read.
+ */
+// eslint-disable-next-line @typescript-eslint/no-empty-object-type -- filled by the rooms
+export interface StepFigures {}
+export type StepId = keyof StepFigures;
+export type FigureName<Step extends StepId> = StepFigures[Step];
 
-export function figureId(step: string, subject: string, name: string): FigureId {
-  return `${step}:${subject}:${name}`;
+type Ids = {
+  [Step in StepId]: [StepFigures[Step]] extends [never] ? never : `${Step}:${string}:${StepFigures[Step]}`;
+};
+/** `${step}:${subject}:${name}`. */
+export type FigureId = Ids[StepId];
+/** `${step}:${subject}`: what a step computed for one subject. */
+export type RunId = `${StepId}:${string}`;
+
+export function figureId<Step extends StepId>(step: Step, subject: string, name: FigureName<Step>): FigureId {
+  return `${step}:${subject}:${name}` as FigureId;
 }
 
 /** Why something is not computed. `path` is the dotted place in the design. */

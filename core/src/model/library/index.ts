@@ -1,3 +1,4 @@
+import './figures';
 export { libraryRoom } from './room';
 export { differences, sayField, type Difference } from './differences';
 export { makeLibrary, starterLibrary, type Library, type OwnPart } from './library';

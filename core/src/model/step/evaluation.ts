@@ -1,4 +1,4 @@
-import type { Check, Figure, FigureId } from '../../ground/figure';
+import type { Check, Figure, FigureId, RunId } from '../../ground/figure';
 import type { Node } from './graph';
 import type { StepOutput } from './reader';
 
@@ -8,7 +8,7 @@ export interface Evaluation {
   /** By key. */
   checks: Check[];
   /** Input and result of each calculation, by `${step}:${subject}`. */
-  runs: Record<string, NonNullable<StepOutput['run']>>;
+  runs: Record<RunId, NonNullable<StepOutput['run']>>;
 }
 
 export const emptyEvaluation = (): Evaluation => ({ figures: {}, checks: [], runs: {} });
@@ -32,8 +32,9 @@ export function patched(last: Evaluation, replaced: ReadonlyMap<Node, StepOutput
     for (const figure of output.figures) figures[figure.id] = figure;
     for (const check of before.checks) gone.add(check);
     for (const check of output.checks) come.push(check);
-    if (output.run !== undefined) runs[key] = output.run;
-    else if (before.run !== undefined) delete runs[key];
+    // Only a step’s own node has a run.
+    if (output.run !== undefined) runs[key as RunId] = output.run;
+    else if (before.run !== undefined) delete runs[key as RunId];
   }
   return { figures, checks: merged(last.checks, gone, come.sort(byKey)), runs };
 }

@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import type { Design } from '../document';
-import type { Check, Figure, FigureId } from '../../ground/figure';
+import type { Check, Figure, FigureId, StepId } from '../../ground/figure';
 import type { PartKind, PartOf } from '../parts';
 
 /**
@@ -41,7 +41,7 @@ export interface StepOutput {
 
 /** A piece of the evaluation: from the document and other figures to figures and checks. */
 export interface StepDefinition {
-  id: string;
+  id: StepId;
   /** Raised when the step's own arithmetic changes. */
   version: number;
   subjects(design: Design): string[];

@@ -4,8 +4,10 @@ import {
   figureId,
   type Check,
   type Figure,
+  type FigureName,
   type Gap,
   type Limit,
+  type StepId,
   type TracedStep,
 } from '../../ground/figure';
 import type { WorkingStep } from '../../ground/working';
@@ -13,8 +15,8 @@ import { judge } from './judge';
 import type { StepOutput } from './reader';
 
 /** How one figure of a calculation is shown. */
-export interface FigureShape<Result> {
-  name: keyof Result & string;
+export interface FigureShape<Name extends string> {
+  name: Name;
   /** The symbol of its own step of working; its working ends there. */
   symbol?: string;
   label: string;
@@ -46,7 +48,11 @@ export class Run<Input, Result extends object> {
   }
 
   /** The figures of this run, each with the working that leads to it. */
-  figures(step: string, subject: string, shapes: FigureShape<Result>[]): Figure[] {
+  figures<Step extends StepId>(
+    step: Step,
+    subject: string,
+    shapes: FigureShape<FigureName<Step> & keyof Result & string>[],
+  ): Figure[] {
     return shapes.map(({ name, symbol, label, unit, limit }) => {
       const result = this.result;
       const value = result === null ? null : (result[name] as number | null);

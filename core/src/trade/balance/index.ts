@@ -1,3 +1,4 @@
+import './figures';
 export { balanceStates, type BalanceStretch, type CellState } from './state';
 export { balanceRoom } from './room';
 export { balanceTime, type BalanceTimeInput, type BalanceTimeResult } from './balance-time';

@@ -1,3 +1,4 @@
+import './figures';
 export { bondStates, type BondState } from './state';
 export { bondingRoom } from './room';
 export {

@@ -1,3 +1,4 @@
+import './figures';
 export { conductorRoom } from './room';
 export { cable, cableDefaults, cableRules, type CableInput, type CableResult } from './cable';
 export { shortestShare } from './cable-step';

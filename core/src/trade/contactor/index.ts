@@ -1,3 +1,4 @@
+import './figures';
 export { contactorRoom } from './room';
 export { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 export {

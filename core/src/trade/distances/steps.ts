@@ -1,6 +1,6 @@
 import { settingsDefaults } from '../../model/document';
 import { rulesOf, type CheckValue } from '../../ground/finding';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 import {
@@ -113,7 +113,12 @@ export const distanceSteps: StepDefinition[] = [
           origin: origin(settings.altitudeM, 'settings.altitudeM'),
         },
       ];
-      const figure = (name: string, label: string, value: number | null, formula: string): Figure => ({
+      const figure = (
+        name: FigureName<'distances.box'>,
+        label: string,
+        value: number | null,
+        formula: string,
+      ): Figure => ({
         id: figureId('distances.box', subject, name),
         label,
         unit: 'mm',

@@ -1,3 +1,4 @@
+import './figures';
 export { fuseRoom } from './room';
 export { carryTimeS, firstUncovered, type Uncovered } from './contacts';
 export {

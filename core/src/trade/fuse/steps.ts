@@ -1,5 +1,5 @@
 import { everyCircuit } from '../../model/document';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import { packCold, packLowest, packWarm } from '../pack';
 import { catalogueOf, partKey, type PartOf } from '../../model/parts';
 import { criteriaChecks, gapsBehind, Inputs, type Reader, type StepDefinition } from '../../model/step';
@@ -139,7 +139,7 @@ const mainFuseStep: StepDefinition = {
     const run = inputs.run(fuse);
     const { result, input } = run;
     const figure = (
-      name: string,
+      name: FigureName<'fuse.main'>,
       label: string,
       unit: string,
       value: number | null | undefined,

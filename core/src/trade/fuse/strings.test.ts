@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
+import type { FigureId } from '../../ground/figure';
 import { edit, type Design } from '../../model/document';
 import { evaluate } from '../../whole/design';
 import { bus350Three } from '../../whole/design/clean/library';
 import { leastI2t } from './melting';
 
 const strings = Object.values(bus350Three.strings).filter(({ modules }) => modules.length > 0);
-const value = (design: Design, id: string) => evaluate(design).figures[id]!.value!;
+const value = (design: Design, id: FigureId) => evaluate(design).figures[id]!.value!;
 const faultA = (design: Design) => value(design, 'fuse.strings:pack:faultA');
 
 describe('a short inside one of several strings', () => {

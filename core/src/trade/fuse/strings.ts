@@ -1,6 +1,6 @@
 import { mainCircuit, circuitDefaults, packDefaults } from '../../model/document';
 import { rulesOf, type CheckValue } from '../../ground/finding';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import {
   resistanceFactors,
   stringResistance,
@@ -141,7 +141,7 @@ export const stringsStep: StepDefinition = {
         : stringShares(set, anHour(main!.loadProfile!));
     const worst = shares?.[0] ?? null;
     const figure = (
-      name: string,
+      name: FigureName<'fuse.strings'>,
       label: string,
       unit: string,
       value: number | null,

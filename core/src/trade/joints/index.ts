@@ -1,3 +1,4 @@
+import './figures';
 export { jointsRoom } from './room';
 export { clampOf, engagementFactor, proofMPa, proofShare, stressAreaMm2, type Clamp } from './clamp';
 export { jointBatches, type JointBatch } from './recorded';

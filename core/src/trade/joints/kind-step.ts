@@ -1,4 +1,4 @@
-import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Check, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import type { Rule } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import type { Id, JointItem } from '../../model/document';
@@ -80,7 +80,7 @@ function clampFigures(kind: Kind): { figures: Figure[]; check: Check } {
   if (gaps.length === 0 && found === null)
     gaps.push(bad('studMm', `must be one of ${Object.keys(stressAreaMm2).join(', ')}`));
   const figure = (
-    name: string,
+    name: FigureName<'joints.kind'>,
     label: string,
     unit: string,
     value: number | undefined,

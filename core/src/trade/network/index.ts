@@ -1,3 +1,4 @@
+import './figures';
 export { networkRoom } from './room';
 export { elementKinds, type ElementKind, type NetworkElement } from './elements';
 export {

@@ -1,5 +1,5 @@
 import { everyCircuit } from '../../model/document';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import type { StepDefinition } from '../../model/step';
 import { networkChecks } from './checks';
 import { structureView } from './structure';
@@ -28,7 +28,12 @@ const loadStep: StepDefinition = {
       squares += step[0] * step[1] * step[1];
       peakA = Math.max(peakA, Math.abs(step[1]));
     }
-    const figure = (name: string, label: string, formula: string, value: number): Figure => ({
+    const figure = (
+      name: FigureName<'network.load'>,
+      label: string,
+      formula: string,
+      value: number,
+    ): Figure => ({
       id: figureId('network.load', subject, name),
       label,
       unit: 'A',

@@ -1,3 +1,4 @@
+import './figures';
 export { packRoom } from './room';
 export { pin, shapePack, unpinUnused, type PackShape } from './change';
 export { packLayout, type PackLayout } from './layout';

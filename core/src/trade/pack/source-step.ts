@@ -1,5 +1,5 @@
 import { packDefaults } from '../../model/document';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureId } from '../../ground/figure';
 import { interpolate } from '../../ground/math';
 import { gapsBehind, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from './layout';
@@ -56,7 +56,7 @@ export const sourceStep: StepDefinition = {
               },
             ];
     const figure = (
-      id: string,
+      id: FigureId,
       label: string,
       unit: string,
       missing: Gap[],
@@ -177,7 +177,7 @@ export const temperatureStep: StepDefinition = {
 
 function atTemperature(
   read: Reader,
-  id: string,
+  id: FigureId,
   which: 'warm' | 'cold',
   field: 'warmResistanceFactor' | 'coldResistanceFactor',
 ): Figure {

@@ -1,5 +1,5 @@
 import type { DeviceItem } from '../../model/document';
-import { figureId, type Check, type FigureId, type Gap } from '../../ground/figure';
+import { figureId, type Check, type FigureId, type Gap, type FigureName } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { boxRules } from './box-rules';
@@ -130,7 +130,7 @@ const windowsStep: StepDefinition = {
   subjects: (design) => Object.keys(design.devices),
   compute(subject, read) {
     const device = read.at('devices', subject)!;
-    const pick = (name: string) => read.figure(figureId('pack.pack', 'pack', name));
+    const pick = (name: FigureName<'pack.pack'>) => read.figure(figureId('pack.pack', 'pack', name));
     const highest = pick('voltageMaxV');
     const lowest = pick('voltageMinV');
     const sagging = pick('voltageAtPeakV');
@@ -236,7 +236,7 @@ const heaterStep: StepDefinition = {
     }
     const ratedW = device.ratedPowerW ?? 0;
     const ratedV = device.ratedVoltageV ?? 0;
-    const powerAt = (name: string, label: string, voltage: FigureId) => {
+    const powerAt = (name: FigureName<'pack.heater'>, label: string, voltage: FigureId) => {
       const figure = read.figure(voltage);
       const missing = [...gaps, ...(figure.value === null ? gapsBehind(figure) : [])];
       const value = missing.length > 0 ? null : ratedW * (figure.value! / ratedV) ** 2;

@@ -1,6 +1,6 @@
 import type { Design, DeviceItem, Id } from '../../model/document';
 import { mainCircuits } from '../../model/document';
-import { figureId, type Figure, type Gap, type TracedInput } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type TracedInput, type FigureName } from '../../ground/figure';
 import { onMainBus, switches } from '../network';
 import type { Reader, StepDefinition } from '../../model/step';
 
@@ -94,7 +94,7 @@ export const busStep: StepDefinition = {
       });
     const parallel = (inputs: TracedInput[]) => 1 / inputs.reduce((sum, { value }) => sum + 1 / value, 0);
     const resistor = (
-      name: string,
+      name: FigureName<'precharge.bus'>,
       label: string,
       fields: readonly ('bleedOhm' | 'activeOhm' | 'prechargeLoadOhm')[],
       gap: Gap,

@@ -1,5 +1,5 @@
 import type { CircuitItem } from '../../model/document';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import type { Run } from '../../model/step';
 import { inrushPeakA } from './inrush';
 import type { inrushLoopOf } from './path-step';
@@ -18,7 +18,7 @@ export function closingFigures(
   { loop, gaps: noLoop, figures: [path, capacitance] }: ReturnType<typeof inrushLoopOf>,
 ): Figure[] {
   if (input === null || result === null) return figures;
-  const at = (name: string) => figureId('precharge.run', subject, name);
+  const at = (name: FigureName<'precharge.run'>) => figureId('precharge.run', subject, name);
   const voltage = figures.find(({ id }) => id === at('voltageAtCloseV'))!;
   const closes = closingVoltage(voltage, subject, { completion, timerS }, input, result);
   const inrush = figures.find(({ id }) => id === at('inrushA'))!;

@@ -1,4 +1,4 @@
-import { figureId, type Figure } from '../../ground/figure';
+import { figureId, type Figure, type FigureName } from '../../ground/figure';
 import { gapsBehind, type StepDefinition } from '../../model/step';
 import { ownBuses } from './bus-step';
 import { inrushPeakA } from './inrush';
@@ -30,7 +30,7 @@ export const directStep: StepDefinition = {
       origin: { kind: 'figure' as const, id: figure.id },
     });
     const figure = (
-      name: string,
+      name: FigureName<'precharge.direct'>,
       label: string,
       unit: string,
       value: number,

@@ -1,3 +1,4 @@
+import './figures';
 export { prechargeRoom } from './room';
 export { busDevices, busOf, mainBus, ownBuses, prechargedCircuits } from './bus-step';
 export { busDischarge, type BusDischargeInput, type BusDischargeResult } from './bus-discharge';

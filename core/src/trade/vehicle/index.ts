@@ -1,3 +1,4 @@
+import './figures';
 export { vehicleRoom } from './room';
 export { axleLoads, type AxleLoadsInput, type AxleLoadsResult, type MassChange } from './axle-loads';
 export { driveCycles, type DriveCycle } from './cycles';

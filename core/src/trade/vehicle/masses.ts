@@ -1,4 +1,4 @@
-import { figureId, type Figure, type Gap } from '../../ground/figure';
+import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import type { Design } from '../../model/document';
 import type { Reader, StepDefinition } from '../../model/step';
 import type { MassChange } from './axle-loads';
@@ -89,7 +89,7 @@ export const massesStep: StepDefinition = {
     const { blocks, gaps } = readMassList(read);
     const sum = (kinds: string[]) =>
       blocks.filter(({ kind }) => kinds.includes(kind)).reduce((total, { massKg }) => total + massKg, 0);
-    const figure = (name: string, label: string, value: number): Figure => ({
+    const figure = (name: FigureName<'vehicle.masses'>, label: string, value: number): Figure => ({
       id: figureId('vehicle.masses', subject, name),
       label,
       unit: 'kg',

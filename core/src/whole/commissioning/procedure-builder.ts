@@ -1,5 +1,5 @@
 import type { Design } from '../../model/document';
-import type { Gap } from '../../ground/figure';
+import type { Gap, FigureId } from '../../ground/figure';
 import { formatQuantity } from '../../ground/quantity';
 import type { Basis, Instrument, JointWork } from '../../record';
 import { gapsBehind, type Evaluation } from '../../model/step';
@@ -111,7 +111,7 @@ export class Builder {
   ) {}
 
   /** Figures an expectation rests on: their values, basis and gaps. */
-  figures(...ids: string[]): { values: number[]; basis: Basis[]; gaps: Gap[] } {
+  figures(...ids: FigureId[]): { values: number[]; basis: Basis[]; gaps: Gap[] } {
     const found = ids.map((id) => this.evaluation.figures[id]);
     const gaps: Gap[] = [];
     const basis: Basis[] = [];

@@ -1,11 +1,11 @@
 import { touchLimitOf, type Id, circuitDefaults, settingsDefaults } from '../../model/document';
-import { figureId, type Gap } from '../../ground/figure';
+import { figureId, type Gap, type FigureName } from '../../ground/figure';
 import { busOf, capacitanceTolerance, mainBus } from '../../trade/precharge';
 import { formatNumber } from '../../ground/quantity';
 import type { Builder, Expectation } from './procedure-builder';
 import { busSubject, onBus } from './procedure-circuits';
 
-const packFigure = (name: string) => figureId('pack.pack', 'pack', name);
+const packFigure = (name: FigureName<'pack.pack'>) => figureId('pack.pack', 'pack', name);
 
 /** The bus dead before the last link, then the pack’s polarity at the mains. */
 export function polarity(builder: Builder): void {

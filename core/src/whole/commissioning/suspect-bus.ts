@@ -1,4 +1,4 @@
-import { figureId } from '../../ground/figure';
+import { figureId, type FigureName } from '../../ground/figure';
 import { catalogueOf } from '../../model/parts';
 import {
   busDevices,
@@ -23,7 +23,8 @@ export function riseCauses(of: Case, value: number, measured: Measured): Hypothe
   const ratio = value / nominal;
   const bus = busOf(design, subject);
   const devices = busDevices(design, bus).map((id) => design.devices[id]!);
-  const figure = (name: string) => evaluation.figures[figureId('precharge.bus', bus, name)]?.value ?? null;
+  const figure = (name: FigureName<'precharge.bus'>) =>
+    evaluation.figures[figureId('precharge.bus', bus, name)]?.value ?? null;
   const [capacitance, loadOhm] = [figure('capacitanceF'), figure('loadOhm')];
   const fitted = design.parts[circuit?.resistor ?? ''];
   const ohm = fitted?.kind === 'resistor' ? fitted.data.resistanceOhm : null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { massBlocks } from '@torvek/core/vehicle';
 import { computed, ref } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -14,8 +15,8 @@ import SideView from './SideView.vue';
 const job = useJob();
 const picked = ref<string | null>(null);
 const numbers = computed(() => new Map(massBlocks(job.design).blocks.map(({ id }, i) => [id, i + 1])));
-const axle = (name: string) => `vehicle.axles:vehicle:${name}`;
-const massPath = 'vehicle.masses:vehicle:';
+const axle = (name: FigureName<'vehicle.axles'>) => figureId('vehicle.axles', 'vehicle', name);
+const massPath = 'vehicle.masses:vehicle:' as const;
 </script>
 
 <template>

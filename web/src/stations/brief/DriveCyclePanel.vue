@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { cycleChoices, mainCircuit } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { cycleMoments, driveCycles, loadProfileOf, type DriveCycleInput } from '@torvek/core/vehicle';
@@ -13,7 +14,7 @@ import { readCycle } from './read-cycle';
 
 /** What a drive cycle asks of the battery, second by second; it becomes the load of the main circuit by a click. */
 const job = useJob();
-const figure = (name: string) => `vehicle.cycle:vehicle:${name}`;
+const figure = (name: FigureName<'vehicle.cycle'>) => figureId('vehicle.cycle', 'vehicle', name);
 const options = computed(() =>
   cycleChoices
     .filter((id) => id !== 'own' || job.design.vehicle.ownCycle !== undefined)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { FigureName } from '@torvek/core/figure';
 import { massBlocks, type MassBlock } from '@torvek/core/vehicle';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
@@ -55,7 +56,8 @@ const drawn = computed(() =>
 );
 const clipped = (x: number) =>
   Math.min(Math.max(x, view.value.left + 10), view.value.left + view.value.width - 10);
-const figure = (name: string) => job.figure(`vehicle.axles:vehicle:${name}`)?.value ?? null;
+const figure = (name: FigureName<'vehicle.axles'>) =>
+  job.figure(`vehicle.axles:vehicle:${name}`)?.value ?? null;
 const loads = computed(() => [
   { x: 0, before: vehicle.value.frontKg, after: figure('frontKg') },
   { x: -px(wheelbase.value), before: vehicle.value.rearKg, after: figure('rearKg') },

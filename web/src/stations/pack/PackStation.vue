@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import FigureValue from '../../parts/FigureValue.vue';
 import NextStrip from '../../parts/NextStrip.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -21,7 +22,7 @@ const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'
 const route = useRoute();
 const panel = computed(() => packPanelOf(route.query));
 
-const figures = [
+const names: FigureName<'pack.pack'>[] = [
   'voltageNominalV',
   'capacityAh',
   'energyKWh',
@@ -31,7 +32,8 @@ const figures = [
   'cellVoltageAtPeakV',
   'shortCircuitCurrentA',
   'massKg',
-].map((name) => `pack.pack:pack:${name}`);
+];
+const figures = names.map((name) => figureId('pack.pack', 'pack', name));
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { FigureName } from '@torvek/core/figure';
 import { busbarMaterials, defaultBarMaxC } from '@torvek/core/conductor';
 import { coatings, type Coating } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
@@ -34,7 +35,7 @@ const mm = (field: string, title: string, width = '4.2rem'): GridColumn<Row> => 
   path: at(field),
   width,
 });
-const figure = (id: string, name: string) => job.figure(`busbar.bar:${id}:${name}`);
+const figure = (id: string, name: FigureName<'busbar.bar'>) => job.figure(`busbar.bar:${id}:${name}`);
 const coats: Record<Coating, string> = {
   bare: 'bare',
   dipped: 'dipped',
@@ -107,7 +108,7 @@ const drawing = computed(() => {
 const facts = computed(() => {
   const id = picked.value;
   if (id === null) return '';
-  const say = (name: string, label: string, unit: string) => {
+  const say = (name: FigureName<'busbar.bar'>, label: string, unit: string) => {
     const value = figure(id, name)?.value;
     return value == null ? [] : [`${label} ${formatQuantity(value, unit)}`];
   };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { rankGlands, rankLugs, sizeTable, type CableEnd, type CablePlace } from '@torvek/core/conductor';
 import type { Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
@@ -54,7 +55,7 @@ const installs: { value: Install; text: string }[] = [
   { value: 'free-air', text: 'free air' },
   { value: 'steel-conduit', text: 'steel conduit' },
 ];
-const figure = (name: string) => `conductor.cable:${circuitId.value}:${name}`;
+const figure = (name: FigureName<'conductor.cable'>) => figureId('conductor.cable', circuitId.value, name);
 const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
 const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
 </script>

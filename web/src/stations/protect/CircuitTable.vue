@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Check } from '@torvek/core/figure';
+import type { Check, FigureId } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -21,8 +21,8 @@ interface Row {
 const rows = computed(() =>
   Object.entries(job.design.circuits).map(([id, { tag }]): Row => ({ id, name: tag })),
 );
-const value = (id: string) => job.figure(id)?.value ?? null;
-const amps = (id: string) => {
+const value = (id: FigureId) => job.figure(id)?.value ?? null;
+const amps = (id: FigureId) => {
   const found = value(id);
   return found === null ? '' : formatNumber(found);
 };
@@ -61,7 +61,7 @@ function verdict(id: string, rooms: readonly string[]) {
 /** The limit of which most is used. */
 function governs(id: string): string {
   const uses: [string, number][] = [];
-  const use = (label: string, figureId: string) => {
+  const use = (label: string, figureId: FigureId) => {
     const figure = job.figure(figureId);
     if (figure?.value != null && figure.limit?.max !== undefined && figure.limit.max > 0)
       uses.push([label, figure.value / figure.limit.max]);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { coilDefaults, coilOf, rankContactors, releaseMs, type ContactorPlace } from '@torvek/core/contactor';
 import { suppressions, type Suppression } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
@@ -45,7 +46,7 @@ const ranked = computed(() => {
   const place = job.evaluation.runs[`contactor.main:${circuitId.value}`]?.input as ContactorPlace | undefined;
   return place === undefined ? [] : rankContactors(shelf.library.of('contactor'), place);
 });
-const figure = (name: string) => `contactor.coil:${circuitId.value}:${name}`;
+const figure = (name: FigureName<'contactor.coil'>) => figureId('contactor.coil', circuitId.value, name);
 </script>
 
 <template>

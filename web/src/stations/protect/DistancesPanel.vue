@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { FigureName } from '@torvek/core/figure';
 import { distanceDefaults } from '@torvek/core/distances';
 import { materialGroups } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
@@ -17,7 +18,7 @@ interface Row {
 const rows = computed(() =>
   Object.entries(job.design.boxes).map(([id, { tag }]): Row => ({ id, name: tag })),
 );
-const asked = (id: string, name: string) => {
+const asked = (id: string, name: FigureName<'distances.box'>) => {
   const value = job.figure(`distances.box:${id}:${name}`)?.value ?? null;
   return value === null ? 'not computed' : formatNumber(value);
 };

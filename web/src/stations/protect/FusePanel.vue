@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import {
   carryTimeS,
   clearingTimeS,
@@ -273,7 +274,7 @@ const table = computed(() => {
           }),
   };
 });
-const figure = (name: string) => `fuse.main:${circuitId.value}:${name}`;
+const figure = (name: FigureName<'fuse.main'>) => figureId('fuse.main', circuitId.value, name);
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureId, type FigureName } from '@torvek/core/figure';
 import {
   busDevices,
   busOf,
@@ -69,8 +70,10 @@ const pathMOhm = computed(() => {
   const ohm = job.figure(pathOf(circuitId.value))?.value;
   return ohm == null ? undefined : Number((ohm * 1000).toPrecision(3));
 });
-const figure = (name: string) => `precharge.run:${circuitId.value}:${name}`;
-const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${name}`;
+const figure = (name: FigureName<'precharge.run'>) => figureId('precharge.run', circuitId.value, name);
+const onBus = (name: FigureName<'precharge.bus'>) => figureId('precharge.bus', bus.value, name);
+const discharge = (name: FigureName<'precharge.discharge'>) =>
+  figureId('precharge.discharge', bus.value, name);
 </script>
 
 <template>
@@ -104,8 +107,8 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
           <FigureValue v-if="main || chosen !== undefined" :id="figure('peakCurrentA')" show-label />
           <FigureValue v-if="main || chosen !== undefined" :id="figure('inrushA')" show-label />
           <FigureValue :id="pathOf(circuitId)" show-label />
-          <FigureValue :id="onBus('bus', 'loadOhm')" show-label />
-          <FigureValue :id="onBus('bus', 'capacitanceF')" show-label />
+          <FigureValue :id="onBus('loadOhm')" show-label />
+          <FigureValue :id="onBus('capacitanceF')" show-label />
         </div>
       </div>
       <div>
@@ -127,9 +130,9 @@ const onBus = (step: string, name: string) => `precharge.${step}:${bus.value}:${
         <NumberField path="settings.touchLimitV" />
         <NumberField path="settings.dischargeLimitS" />
         <div class="figure-row">
-          <FigureValue :id="onBus('discharge', 'timeToSafeS')" show-label />
-          <FigureValue :id="onBus('discharge', 'largestBleedOhmForLimit')" show-label />
-          <FigureValue :id="onBus('discharge', 'bleedPowerAtVoltageW')" show-label />
+          <FigureValue :id="discharge('timeToSafeS')" show-label />
+          <FigureValue :id="discharge('largestBleedOhmForLimit')" show-label />
+          <FigureValue :id="discharge('bleedPowerAtVoltageW')" show-label />
         </div>
       </div>
     </div>

@@ -1,3 +1,4 @@
+import type { FigureId, FigureName } from '../../../ground/figure';
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '..';
 import { checkDesign, type Design } from '../../../model/document';
@@ -25,14 +26,14 @@ const inrush = (packV: number, packOhm: number, metres: number, ohmPerM: number)
   (0.05 * packV) / (0.8 * packOhm + 2 * metres * ohmPerM + 0.002);
 
 const main = 'circuit-main';
-const run = (name: string) => `precharge.run:${main}:${name}`;
-const pack = (name: string) => `pack.pack:pack:${name}`;
-const largest = `fuse.fault:${main}/largest:prospectiveA`;
-const smallest = `fuse.fault:${main}/smallest:prospectiveA`;
-const load = (name: string, circuit = main) => `network.load:${circuit}:${name}`;
+const run = (name: FigureName<'precharge.run'>) => `precharge.run:${main}:${name}` as const;
+const pack = (name: FigureName<'pack.pack'>) => `pack.pack:pack:${name}` as const;
+const largest = `fuse.fault:${main}/largest:prospectiveA` as const;
+const smallest = `fuse.fault:${main}/smallest:prospectiveA` as const;
+const load = (name: FigureName<'network.load'>, circuit = main) => `network.load:${circuit}:${name}` as const;
 
 /** By design: figure, and what comes out by hand. */
-const byHand: Record<string, [id: string, value: number][]> = {
+const byHand: Record<string, [id: FigureId, value: number][]> = {
   // 15 LFP cells of 160 Ah, 0.45 mΩ each; links 0.8 mΩ.
   cart48: [
     [pack('voltageMaxV'), 15 * 3.65],

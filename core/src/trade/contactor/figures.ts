@@ -1,0 +1,9 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'contactor.coil': 'pullInV' | 'releaseMs' | 'holdW';
+    'contactor.main': never;
+  }
+}
+
+export {};

@@ -1,0 +1,10 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'network.load': 'rmsA' | 'peakA';
+    'network.network': never;
+    'network.structure': never;
+  }
+}
+
+export {};

@@ -1,0 +1,25 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'pack.box': 'anchorForceN';
+    'pack.source': 'linksOhm' | 'stringOhm' | 'voltageAtLowV';
+    'pack.temperature': 'warmOhm' | 'coldOhm';
+    'pack.pack':
+      | 'voltageMinV'
+      | 'voltageMaxV'
+      | 'voltageNominalV'
+      | 'capacityAh'
+      | 'energyKWh'
+      | 'usableEnergyKWh'
+      | 'resistanceOhm'
+      | 'sagAtPeakV'
+      | 'voltageAtPeakV'
+      | 'cellVoltageAtPeakV'
+      | 'shortCircuitCurrentA'
+      | 'massKg';
+    'pack.windows': never;
+    'pack.heater': 'powerAtLowW' | 'powerAtMaxW';
+  }
+}
+
+export {};
