@@ -71,6 +71,11 @@ describe('a second factor', () => {
     expect(begun.uri).toMatch(/^otpauth:\/\/totp\/Torvek:Sefa\?.*period=30/);
     secret = begun.secret;
     expect((await enter()).status).toBe(200);
+    // Left for longer than a quarter of an hour (the clock moves a second whenever it is read), it counts no longer.
+    for (let second = 0; second <= 15 * 60; second += 1) bench.rooms.clock.now();
+    expect((await post('/second/confirm', { code: code() })).body.error.code).toBe('not-begun');
+    secret = (await post('/second', { current: testPassword })).body.secret;
+    period = 0;
     const wrong = await post('/second/confirm', { code: '000000' });
     expect(wrong.body.error.issues[0].path).toBe('code');
     const { codes } = (await post('/second/confirm', { code: code() })).body;

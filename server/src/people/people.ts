@@ -41,12 +41,15 @@ export interface Witness {
 const refusedCode = (code: string, message: string) =>
   new HttpError(401, code, `the code ${message}`, [{ path: 'code', message }]);
 
+/** A secret that was shown and not confirmed counts no longer after a quarter of an hour. */
+const setUpWithinMs = 15 * 60_000;
+
 /** The people of the shop. A name is for good: the record carries it. */
 export class People {
   private readonly attempts = new Attempts();
   private readonly codes = new Codes();
   /** Second factors that are being set up, by person. */
-  private readonly begun = new Map<string, string>();
+  private readonly begun = new Map<string, { secret: string; atMs: number }>();
 
   /**
    * @param secrets passwords and second factors, as the shop's journal tells them
@@ -191,15 +194,18 @@ export class People {
   /** Begins to set a second factor up; it counts when a code of it was shown. */
   beginSecond({ id, name }: Person): { secret: string; uri: string } {
     const begun = newSecond(name);
-    this.begun.set(id, begun.secret);
+    this.begun.set(id, { secret: begun.secret, atMs: Date.parse(this.clock.now()) });
     return begun;
   }
 
   /** @returns the recovery codes, which are shown this once */
   async confirmSecond({ id, name }: Person, code: string): Promise<{ codes: string[] }> {
-    const secret = this.begun.get(id);
-    if (secret === undefined)
+    const begun = this.begun.get(id);
+    if (begun === undefined || Date.parse(this.clock.now()) - begun.atMs > setUpWithinMs) {
+      this.begun.delete(id);
       throw new HttpError(409, 'not-begun', 'set the second factor up anew: this page is an old one');
+    }
+    const { secret } = begun;
     const { codes, hashes } = newRecoveryCodes();
     const second: Second = { secret, recovery: hashes };
     if (this.codes.check(id, { secret, recovery: [] }, code).as !== 'code')
