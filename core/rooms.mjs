@@ -22,6 +22,7 @@ export const folders = {
     'distances',
     'joints',
     'bonding',
+    'norms',
     'routing',
     'cooling',
     'charging',

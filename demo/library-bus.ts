@@ -27,7 +27,7 @@ const pinnedKeys: PartKey[] = [
   'penhallow-c6-m6@1',
   'penhallow-c4-m5@1',
   'wendmoor-g25s@1',
-  'wendmoor-g16@1',
+  'wendmoor-g16s@1',
 ];
 
 /** Which box each module of a string sits in, from the negative end. */
@@ -91,7 +91,7 @@ const branch = (
   cable: string,
   lengthM: number,
   loadProfile: Profile,
-  [lug, gland, studMm]: Ends = ['penhallow-c4-m5@1', 'wendmoor-g16@1', 5],
+  [lug, gland, studMm]: Ends = ['penhallow-c4-m5@1', 'wendmoor-g16s@1', 5],
 ) => ({
   tag,
   loadProfile,
@@ -417,7 +417,7 @@ const design: Design = {
       'marl-x6@1',
       6.4,
       [[3600, 31]],
-      ['penhallow-c6-m6@1', 'wendmoor-g16@1', 6],
+      ['penhallow-c6-m6@1', 'wendmoor-g16s@1', 6],
     ),
     'circuit-dcdc': branch('DC-DC', 'device-dcdc', 'calderside-f32@1', 'marl-x4@1', 1.6, [
       [60, 7],

@@ -118,7 +118,7 @@ const design: Design = {
     'penhallow-c10-m6@1',
     'penhallow-c4-m5@1',
     'wendmoor-g25s@1',
-    'wendmoor-g16@1',
+    'wendmoor-g16s@1',
   ]),
   boxes: {
     'box-seat': {
@@ -206,7 +206,7 @@ const design: Design = {
       fuse: 'calderside-f63@1',
       cable: 'marl-x10@1',
       lug: 'penhallow-c10-m6@1',
-      gland: 'wendmoor-g16@1',
+      gland: 'wendmoor-g16s@1',
       studMm: 6,
       lengthM: 0.9,
       ends: 'interlocked',
@@ -222,7 +222,7 @@ const design: Design = {
       fuse: 'calderside-f32@1',
       cable: 'marl-x4@1',
       lug: 'penhallow-c4-m5@1',
-      gland: 'wendmoor-g16@1',
+      gland: 'wendmoor-g16s@1',
       studMm: 5,
       lengthM: 0.7,
       ends: 'interlocked',

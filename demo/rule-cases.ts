@@ -14,6 +14,21 @@ const withOwnContactors = (draft: Design) => {
   draft.circuits['circuit-charger']!.contactor = 'hollin-k200@1';
   draft.circuits['circuit-charger']!.poles = 'both';
 };
+const moduleOf = (draft: Design) => {
+  const part = draft.parts[Object.values(draft.modules)[0]!.part];
+  if (part?.kind !== 'module') throw new Error('no module');
+  return part.data;
+};
+const contactorData = (draft: Design) => {
+  const part = draft.parts[circuit(draft).contactor!];
+  if (part?.kind !== 'contactor') throw new Error('no contactors');
+  return part.data;
+};
+const glandData = (draft: Design) => {
+  const part = draft.parts[circuit(draft).gland!];
+  if (part?.kind !== 'gland') throw new Error('no gland');
+  return part.data;
+};
 const contactorOf = (id: string) => catalogueOf('contactor').find((part) => part.id === id)!;
 const withStringFuse = (draft: Design, id: string) => {
   for (const one of Object.values(draft.strings)) one.fuse = pin(draft, fuseOf(id));
@@ -195,7 +210,87 @@ export const wrong: Record<string, (draft: Design) => void> = {
       [10, 700],
       [600, 50],
     ]),
-  'fuse.derating-held': (draft) => void (circuit(draft).fuseAmbientC = 95),
+  'fuse.derating-held': (draft) => void (circuit(draft).fuseAmbientC = -35),
+  'fuse.hotter-than-table': (draft) => void (circuit(draft).fuseAmbientC = 95),
+  'fuse.branches-together': (draft) => {
+    draft.circuits['circuit-heater']!.loadProfile = [[600, 300]];
+  },
+  'vehicle.wheelbase-over-length': (draft) => void (draft.vehicle.wheelbaseM = draft.vehicle.lengthM! + 1),
+  'vehicle.speed-above-top': (draft) => void (draft.vehicle.topSpeedKmH = draft.vehicle.speedKmH! - 10),
+  'vehicle.gross-above-axles': (draft) => void (draft.vehicle.grossLimitKg = 30_000),
+  'vehicle.overloaded-before': (draft) => void (draft.vehicle.rearKg = draft.vehicle.rearLimitKg! + 80),
+  'vehicle.mass-outside': (draft) => void (draft.masses['mass-motor']!.xM = -25),
+  'pack.box-outside': (draft) => void (draft.boxes['box-tail']!.xM = -9),
+  'pack.box-low': (draft) => void (draft.boxes['box-tail']!.zM = 0.2),
+  'pack.boxes-overlap': (draft) => {
+    const [nose, tail] = [draft.boxes['box-nose']!, draft.boxes['box-tail']!];
+    Object.assign(tail, { xM: nose.xM, yM: nose.yM, zM: nose.zM });
+  },
+  'pack.module-continuous-current': (draft) => void (moduleOf(draft).continuousA = 20),
+  'pack.load-over-peak': (draft) => void (draft.pack.peakCurrentA = 320),
+  'pack.charged-above-cell': (draft) => void (moduleOf(draft).cell.maxV = 3.9),
+  'pack.module-above-touch': (draft) => void (draft.settings.touchLimitV = 40),
+  'pack.warm-over-cold': (draft) => void (draft.pack.warmResistanceFactor = 2.8),
+  'pack.peak-outside-window': (draft) => void (draft.pack.socForPeakFraction = 0.02),
+  'pack.unlike-modules': (draft) => {
+    const module = Object.values(draft.modules)[0]!;
+    const other = JSON.parse(JSON.stringify(draft.parts[module.part])) as Design['parts'][string];
+    other.id += '-x';
+    (other.data as ReturnType<typeof moduleOf>).cell.capacityAh = 44;
+    draft.parts[`${other.id}@${other.revision}`] = other;
+    module.part = `${other.id}@${other.revision}`;
+  },
+  'pack.module-in-no-string': (draft) => void Object.values(draft.strings)[0]!.modules.pop(),
+  'pack.module-in-no-box': (draft) => void delete Object.values(draft.modules)[0]!.box,
+  'pack.string-empty': (draft) =>
+    void (draft.strings['string-x'] = { ...Object.values(draft.strings)[0]!, tag: 'SX', modules: [] }),
+  'pack.heater-over-rating': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 200),
+  'charging.none': (draft) => {
+    for (const id of ['device-charger', 'device-inlet']) draft.devices[id]!.kind = 'other';
+  },
+  'charging.no-low-voltage': (draft) => void (draft.devices['device-dcdc']!.kind = 'other'),
+  'network.inlet-live': (draft) => void (draft.circuits['circuit-inlet']!.poles = 'plus'),
+  'network.branch-unfused': (draft) => void delete draft.circuits['circuit-heater']!.fuse,
+  'network.circuit-feeds-nothing': (draft) => void delete draft.circuits['circuit-heater']!.device,
+  'contactor.strings-not-parted': withoutStringContactors,
+  'contactor.carry-peak': (draft) => {
+    contactorData(draft).shortTime = [
+      [360, 8],
+      [1000, 1],
+    ];
+  },
+  'contactor.load-above-break': (draft) => void (contactorData(draft).breakA = 300),
+  'contactor.clamp-over-driver': (draft) => {
+    Object.assign(circuit(draft), { suppression: 'tvs', clampV: 60 });
+  },
+  'precharge.timer-welds': (draft) => {
+    circuit(draft).completion = 'timer';
+    circuit(draft).timerS = 0.02;
+  },
+  'bus-discharge.bleed-hot': (draft) => void (draft.devices['device-inverter']!.bleedOhm = 300),
+  'distances.creepage-below-clearance': (draft) =>
+    void (draft.boxes['box-tail']!.creepageMm = draft.boxes['box-tail']!.clearanceMm! - 0.5),
+  'distances.material-excluded': (draft) => {
+    moduleOf(draft).cellsInSeries *= 2;
+    Object.assign(draft.boxes['box-tail']!, { pollution: 3, material: 'IIIb' });
+  },
+  'bonding.unscreened': (draft) => void (circuit(draft).screened = false),
+  'joints.torque-low': (draft) => void (draft.joints!['joint-posts']!.torqueNm = 1),
+  'joints.face-not-lug': (draft) =>
+    void Object.assign(draft.joints!['joint-m8']!, { face: 'silver', otherFace: 'silver' }),
+  'cable.gland-temperature': (draft) => void (glandData(draft).maxC = 20),
+  'cable.gland-screen': (draft) => void (glandData(draft).screenContact = false),
+  'cable.conduit-fill': (draft) =>
+    void Object.assign(circuit(draft), { install: 'steel-conduit', conduitInnerMm: 22, conduitOuterMm: 26 }),
+  'norms.touch-limit': (draft) => void (draft.settings.touchLimitV = 90),
+  'norms.discharge-time': (draft) => void (draft.settings.dischargeLimitS = 60),
+  'norms.insulation': (draft) => void (draft.settings.insulationOhmPerV = 100),
+  'norms.surge': (draft) => void (draft.settings.impulseV = 500),
+  'norms.start-voltage': (draft) => void (draft.settings.startLowV = 11.5),
+  'norms.anchor-load': (draft) => void (draft.settings.anchorG = 1),
+  'norms.clearing-time': (draft) => void (circuit(draft).maxClearS = 60),
+  'norms.voltage-drop': (draft) => void (circuit(draft).maxDropFraction = 0.1),
+  'norms.threshold': (draft) => void (circuit(draft).thresholdFraction = 0.8),
   'fuse.cable-unprotected': (draft) => void (circuit(draft).cable = pin(draft, cableOf(6))),
   'cable.overloaded': (draft) => void (circuit(draft).cable = pin(draft, cableOf(16))),
   'cable.no-balance': (draft) => void (circuit(draft).cable = pin(draft, cableOf(2.5))),

@@ -90,6 +90,8 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
 };
 /** Tested beside its calculator. */
 const testedElsewhere = [
+  // Said of anything, and only where there is something to say: the collection of mistakes.
+  ...['vehicle', 'pack', 'network', 'protect'].flatMap((at) => [`${at}.contradiction`, `${at}.unusual`]),
   'library.newer-revision',
   'precharge-fit.on-bound',
   'joints.outlier',

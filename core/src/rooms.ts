@@ -10,6 +10,7 @@ import { contactorRoom } from './trade/contactor';
 import { distancesRoom } from './trade/distances';
 import { jointsRoom } from './trade/joints';
 import { bondingRoom } from './trade/bonding';
+import { normsRoom } from './trade/norms';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -26,4 +27,5 @@ export const rooms: readonly Room[] = [
   distancesRoom,
   jointsRoom,
   bondingRoom,
+  normsRoom,
 ];

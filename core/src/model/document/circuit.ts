@@ -33,22 +33,22 @@ export type DeviceKind = (typeof deviceKinds)[number];
 export const deviceFields = {
   tag,
   kind: chosen('Kind', deviceKinds),
-  minV: num('Works from', 'V'),
-  maxV: num('Works up to', 'V'),
-  busCapacitanceF: num('Bus capacitance', 'F', { shown: { unit: 'µF', scale: 1e-6 } }),
+  minV: num('Works from', 'V', { usual: [0, 1300] }),
+  maxV: num('Works up to', 'V', { usual: [10, 1600] }),
+  busCapacitanceF: num('Bus capacitance', 'F', { shown: { unit: 'µF', scale: 1e-6 }, usual: [0, 0.05] }),
   /** A bleed resistor inside it that is always on. */
-  bleedOhm: num('Bleed resistor', 'Ω'),
+  bleedOhm: num('Bleed resistor', 'Ω', { usual: [1, 2e6] }),
   /** A resistor that is switched across the bus at shut-down alone. */
-  activeOhm: num('Switched discharge', 'Ω'),
+  activeOhm: num('Switched discharge', 'Ω', { usual: [1, 100000] }),
   /** Whether that resistor still stands on the bus while it fills; it should not. */
   activeWhileFilling: flag('Its switched discharge stands on the bus while it fills', {
     at: 'protect/start',
   }),
   /** What it draws while the bus is being pre-charged, as a resistance; absent: nothing. */
-  prechargeLoadOhm: num('Draws during pre-charge, as', 'Ω'),
+  prechargeLoadOhm: num('Draws during pre-charge, as', 'Ω', { usual: [5, 1e7] }),
   /** A heater of plain resistance: the power it is rated for, and at which voltage. */
-  ratedPowerW: num('Rated power', 'W'),
-  ratedVoltageV: num('Rated voltage', 'V'),
+  ratedPowerW: num('Rated power', 'W', { usual: [20, 50000] }),
+  ratedVoltageV: num('Rated voltage', 'V', { usual: [10, 1000] }),
   /** A charger: whether something in it parts the pack from the mains, whether it ends by a voltage of its own. */
   isolation: choice('Parted from the mains', ['isolated', 'none'], { at: 'protect/bonds' }),
   ownCutOff: flag('Ends by a voltage of its own', { at: 'protect/bonds' }),
@@ -80,12 +80,12 @@ export type Install = (typeof installs)[number];
 /** A part of a cable’s way with a place of its own; what it does not say is as for the whole cable. */
 export const stretchFields = {
   tag,
-  lengthM: num('Length', 'm'),
-  ambientC: num('Ambient', '°C'),
+  lengthM: num('Length', 'm', { usual: [0.02, 60] }),
+  ambientC: num('Ambient', '°C', { usual: [-50, 150] }),
   install: choice('Installation', installs),
-  grouped: num('Cables that touch', ''),
-  conduitInnerMm: num('Conduit inside', 'mm'),
-  conduitOuterMm: num('Conduit outside', 'mm'),
+  grouped: num('Cables that touch', '', { usual: [1, 20] }),
+  conduitInnerMm: num('Conduit inside', 'mm', { usual: [5, 150] }),
+  conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
 };
 export interface Stretch extends ItemOf<typeof stretchFields> {}
 
@@ -108,7 +108,7 @@ export const circuitFields = {
   contactor: part('Contactors', 'contactor'),
   /** What takes the energy of its contactors’ coils, and the voltage it clamps at. Absent: a plain diode. */
   suppression: choice('Suppression', suppressions),
-  clampV: num('Clamps at', 'V', { fallback: 24 }),
+  clampV: num('Clamps at', 'V', { fallback: 24, usual: [5, 500] }),
   resistor: part('Pre-charge resistor', 'resistor', { at: 'protect/start' }),
   fuse: part('Fuse', 'fuse'),
   cable: part('Cable', 'cable'),
@@ -116,40 +116,49 @@ export const circuitFields = {
   lug: part('Cable lugs', 'lug'),
   gland: part('Gland', 'gland'),
   /** The studs that the lugs go on, M. */
-  studMm: num('Stud of the lugs, M', 'mm'),
-  parallel: num('In parallel', '', { fallback: 1 }),
+  studMm: num('Stud of the lugs, M', 'mm', { usual: [3, 20] }),
+  parallel: num('In parallel', '', { fallback: 1, usual: [1, 10] }),
   /** Of conductors in parallel: by how much the longest is longer than the shortest. */
-  unevenM: num('The longest is longer by', 'm', { fallback: 0 }),
-  lengthM: num('Length, one way', 'm'),
+  unevenM: num('The longest is longer by', 'm', { fallback: 0, usual: [0, 20] }),
+  lengthM: num('Length, one way', 'm', { usual: [0.02, 60] }),
   /** Its way in parts, from the source; absent: one. Their lengths together are the cable’s. */
   stretches: few('Way in parts', 40, stretchFields),
   install: choice('Installation', installs),
-  conduitInnerMm: num('Conduit inside', 'mm'),
-  conduitOuterMm: num('Conduit outside', 'mm'),
-  ambientC: num('Ambient', '°C'),
-  grouped: num('Cables that touch', '', { fallback: 2 }),
-  fuseAmbientC: num('Fuse ambient', '°C', { fallback: 25 }),
+  conduitInnerMm: num('Conduit inside', 'mm', { usual: [5, 150] }),
+  conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
+  ambientC: num('Ambient', '°C', { usual: [-50, 150] }),
+  grouped: num('Cables that touch', '', { fallback: 2, usual: [1, 20] }),
+  fuseAmbientC: num('Fuse ambient', '°C', { fallback: 25, usual: [-50, 125] }),
   /** Contacts, lugs and bars in the path of the far-end fault, both poles. */
-  contactOhm: num('Contacts', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0.002 }),
-  maxDropFraction: share('Drop allowed', { fallback: 0.02 }),
-  maxClearS: num('Clears within', 's', { fallback: 5 }),
-  thresholdFraction: share('Threshold', { fallback: 0.95, at: 'protect/start' }),
-  timeoutS: num('Time limit', 's', { fallback: 3, at: 'protect/start' }),
-  wantedTimeS: num('Wanted time', 's', { fallback: 0.3, at: 'protect/start' }),
-  attemptsPerMinute: num('Starts / min', '', { fallback: 3, at: 'protect/start' }),
+  contactOhm: num('Contacts', 'Ω', {
+    shown: { unit: 'mΩ', scale: 0.001 },
+    fallback: 0.002,
+    usual: [1e-5, 0.1],
+  }),
+  maxDropFraction: share('Drop allowed', { fallback: 0.02, usual: [0.001, 0.3] }),
+  maxClearS: num('Clears within', 's', { fallback: 5, usual: [0.005, 60] }),
+  thresholdFraction: share('Threshold', { fallback: 0.95, at: 'protect/start', usual: [0.5, 1] }),
+  timeoutS: num('Time limit', 's', { fallback: 3, at: 'protect/start', usual: [0.02, 60] }),
+  wantedTimeS: num('Wanted time', 's', { fallback: 0.3, at: 'protect/start', usual: [0.02, 20] }),
+  attemptsPerMinute: num('Starts / min', '', { fallback: 3, at: 'protect/start', usual: [0.01, 60] }),
   /** How the contactors follow each other at a start. Absent: one by one. */
   startSchool: choice('Order', startSchools, { at: 'protect/start' }),
   /** What closes the second main. Absent: the bus voltage. */
   completion: choice('The second main is closed by', completions, { at: 'protect/start' }),
   /** The bare timer, from the closed pre-charge contactor. */
-  timerS: num('Bare timer', 's', { at: 'protect/start' }),
+  timerS: num('Bare timer', 's', { at: 'protect/start', usual: [0.001, 60] }),
   /** What the inrush flows through when the main closes; absent: pack, cable and contacts. */
   loopResistanceOhm: num('Loop of the inrush', 'Ω', {
     shown: { unit: 'mΩ', scale: 0.001 },
     at: 'protect/start',
+    usual: [0.0001, 1],
   }),
   /** Inductance of that loop; absent: none is counted on. */
-  loopInductanceH: num('Its inductance', 'H', { shown: { unit: 'µH', scale: 1e-6 }, at: 'protect/start' }),
+  loopInductanceH: num('Its inductance', 'H', {
+    shown: { unit: 'µH', scale: 1e-6 },
+    at: 'protect/start',
+    usual: [1e-8, 0.001],
+  }),
   /** Whether its cable has a screen, and how that ends at the source and at the device. */
   screened: flag('Screened', { at: 'protect/bonds' }),
   screenFrom: choice('Screen at the source', screenEnds, { at: 'protect/bonds' }),

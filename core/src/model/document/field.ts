@@ -17,6 +17,8 @@ export interface FieldMore {
   shown?: { unit: string; scale: number };
   /** What holds where the design does not say, in the unit it is stored in. */
   fallback?: number;
+  /** Beyond these it is most likely a slip: another unit, a digit too many. In the unit it is stored in. */
+  usual?: readonly [least: number, most: number];
 }
 
 /**

@@ -34,11 +34,11 @@ export const jointFields = {
   on: chosen('Where', jointPlaces),
   /** Lugs of this circuit alone, on its studs; absent: of every circuit with studs of this size, or of any size. */
   circuit: refer('Lugs of', 'circuits'),
-  studMm: num('Stud, M', 'mm'),
+  studMm: num('Stud, M', 'mm', { usual: [3, 24] }),
   boltClass: choice('Class of the bolts', boltClasses),
-  torqueNm: num('Torque', 'N·m'),
+  torqueNm: num('Torque', 'N·m', { usual: [0.2, 300] }),
   /** How far the thread is in. */
-  engagementMm: num('Thread that is in', 'mm'),
+  engagementMm: num('Thread that is in', 'mm', { usual: [1, 60] }),
   threadIn: choice('Metal of the thread', threadMetals),
   /** The two faces that meet. */
   face: choice('First face', faces),
@@ -52,9 +52,9 @@ export const jointFields = {
   crimp: choice('Crimped', crimpSchools),
   die: words('Die'),
   /** Torqued again so many days after the first time. */
-  retorqueDays: num('Torqued again after', 'd'),
+  retorqueDays: num('Torqued again after', 'd', { usual: [0, 2000] }),
   /** What a joint of this kind may have at the most. */
-  limitOhm: num('Resistance allowed', 'Ω', { shown: { unit: 'µΩ', scale: 1e-6 } }),
+  limitOhm: num('Resistance allowed', 'Ω', { shown: { unit: 'µΩ', scale: 1e-6 }, usual: [1e-6, 0.01] }),
 };
 export interface JointItem extends ItemOf<typeof jointFields> {}
 
@@ -69,10 +69,14 @@ export const bondFields = {
   by: choice('Bonded by', bondWays),
   /** Another body that the strap goes to; absent: the chassis. */
   to: words('To'),
-  areaMm2: num('Area', 'mm²'),
-  lengthM: num('Length', 'm'),
+  areaMm2: num('Area', 'mm²', { usual: [0.2, 300] }),
+  lengthM: num('Length', 'm', { usual: [0.01, 10] }),
   /** Both ends of the strap, or the bolted faces. */
-  contactOhm: num('Contacts', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0.001 }),
+  contactOhm: num('Contacts', 'Ω', {
+    shown: { unit: 'mΩ', scale: 0.001 },
+    fallback: 0.001,
+    usual: [1e-5, 0.2],
+  }),
 };
 export interface BondItem extends ItemOf<typeof bondFields> {}
 export const bondDefaults = defaultsOf(bondFields);

@@ -43,24 +43,24 @@ export type PollutionDegree = (typeof pollutionDegrees)[number];
 export const boxFields = {
   tag,
   /** Middle of the box in the vehicle frame. */
-  xM: num('Ahead of the front axle', 'm'),
-  yM: num('Left of the middle', 'm'),
-  zM: num('Above the ground', 'm'),
-  lengthM: num('Length', 'm'),
-  widthM: num('Width', 'm'),
-  heightM: num('Height', 'm'),
+  xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
+  yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
+  zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
+  lengthM: num('Length', 'm', { usual: [0.05, 6] }),
+  widthM: num('Width', 'm', { usual: [0.05, 3] }),
+  heightM: num('Height', 'm', { usual: [0.03, 2.5] }),
   /** Box, brackets, plates and coolant without modules. */
-  emptyKg: num('Mass without modules', 'kg'),
+  emptyKg: num('Mass without modules', 'kg', { usual: [0.2, 1500] }),
   /** Fasteners that hold the box in the vehicle, and the force each is made for. */
-  anchors: num('Anchors', ''),
-  anchorN: num('Each is made for', 'N'),
+  anchors: num('Anchors', '', { usual: [1, 100] }),
+  anchorN: num('Each is made for', 'N', { usual: [200, 300000] }),
   accessFrom: choice('Reached from', accessSides),
   vent: choice('Vent', vents),
   /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
-  linkPitchMm: num('Pitch of donor links', 'mm'),
+  linkPitchMm: num('Pitch of donor links', 'mm', { usual: [10, 1000] }),
   /** The least gap through the air and along a surface between live parts, and to the box. */
-  clearanceMm: num('Clearance', 'mm', { at: 'protect/bonds' }),
-  creepageMm: num('Creepage', 'mm', { at: 'protect/bonds' }),
+  clearanceMm: num('Clearance', 'mm', { at: 'protect/bonds', usual: [0.05, 100] }),
+  creepageMm: num('Creepage', 'mm', { at: 'protect/bonds', usual: [0.05, 200] }),
   /** How dirty it gets in it, and the group of what the ways lead along. */
   pollution: choice('Pollution degree', pollutionDegrees, { at: 'protect/bonds' }),
   material: choice('Material group', materialGroups, { at: 'protect/bonds' }),
@@ -98,23 +98,27 @@ export type BalanceSchool = (typeof balanceSchools)[number];
 export const balanceFields = {
   school: choice('School', balanceSchools),
   /** Where a cell settles when it is level. */
-  targetV: num('Cells level at', 'V'),
-  toleranceV: num('Give or take', 'V', { shown: { unit: 'mV', scale: 0.001 }, fallback: 0.005 }),
+  targetV: num('Cells level at', 'V', { usual: [1.5, 4.5] }),
+  toleranceV: num('Give or take', 'V', {
+    shown: { unit: 'mV', scale: 0.001 },
+    fallback: 0.005,
+    usual: [0.0005, 0.2],
+  }),
   /** What the monitor bleeds, and for which part of the time. */
-  bleedCurrentA: num('Monitor bleeds', 'A'),
-  bleedDutyFraction: share('Of the time', { fallback: 1 }),
+  bleedCurrentA: num('Monitor bleeds', 'A', { usual: [0, 10] }),
+  bleedDutyFraction: share('Of the time', { fallback: 1, usual: [0.01, 1] }),
   /** The load that draws a cell down, where it cuts off, where it comes on again, and how long it is on the cell. */
-  loadOhm: num('Resistor', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 } }),
-  cutOffV: num('Cuts off at', 'V'),
-  engageV: num('On again at', 'V'),
-  drawHours: num('On each cell', 'h'),
+  loadOhm: num('Resistor', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, usual: [0.01, 500] }),
+  cutOffV: num('Cuts off at', 'V', { usual: [1, 4.5] }),
+  engageV: num('On again at', 'V', { usual: [1, 4.5] }),
+  drawHours: num('On each cell', 'h', { usual: [0.02, 500] }),
   /** A rest of this length is over. */
-  restHours: num('A rest is over after', 'h', { fallback: 72 }),
+  restHours: num('A rest is over after', 'h', { fallback: 72, usual: [0.1, 1000] }),
   /** Places at which cells are drawn down at once. */
-  benches: num('Benches', '', { fallback: 1 }),
-  people: num('People', '', { fallback: 1 }),
+  benches: num('Benches', '', { fallback: 1, usual: [1, 100] }),
+  people: num('People', '', { fallback: 1, usual: [1, 50] }),
   /** To put a cell onto a bench, or take it off. */
-  handMinutes: num('On or off takes', 'min', { fallback: 10 }),
+  handMinutes: num('On or off takes', 'min', { fallback: 10, usual: [0.1, 240] }),
   /** YYYY-MM-DD in the job's zone. */
   startsAt: words('First day'),
   dayFromH: num('The day from', 'h', { fallback: 8 }),
@@ -123,9 +127,9 @@ export const balanceFields = {
   /** Loads may run with nobody there. */
   unattended: flag('May run with nobody there'),
   /** From a module to the common bars, both poles. */
-  leadOhm: num('Lead of a module', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 } }),
+  leadOhm: num('Lead of a module', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, usual: [1e-5, 1] }),
   /** What such a lead may carry. */
-  leadLimitA: num('It may carry', 'A'),
+  leadLimitA: num('It may carry', 'A', { usual: [0.1, 500] }),
 };
 export interface BalancePlan extends ItemOf<typeof balanceFields> {}
 export const balanceDefaults = defaultsOf(balanceFields);
@@ -139,23 +143,23 @@ export const busbarFields = {
   tag,
   /** Whose current it carries; absent: `currentA`. */
   circuit: refer('Carries the current of', 'circuits'),
-  currentA: num('Current', 'A'),
+  currentA: num('Current', 'A', { usual: [0.1, 3000] }),
   material: choice('Metal', ['copper', 'aluminium']),
-  widthMm: num('Width', 'mm'),
-  thicknessMm: num('Thickness', 'mm'),
+  widthMm: num('Width', 'mm', { usual: [3, 200] }),
+  thicknessMm: num('Thickness', 'mm', { usual: [0.5, 30] }),
   /** Stud to stud. */
-  betweenMm: num('Stud to stud', 'mm'),
+  betweenMm: num('Stud to stud', 'mm', { usual: [5, 5000] }),
   /** Beyond the middle of each stud. */
-  overhangMm: num('Beyond each stud', 'mm'),
-  holeMm: num('Hole', 'mm'),
+  overhangMm: num('Beyond each stud', 'mm', { usual: [3, 100] }),
+  holeMm: num('Hole', 'mm', { usual: [3, 30] }),
   /** Of the other end; absent: the same. */
-  otherHoleMm: num('Other hole', 'mm'),
+  otherHoleMm: num('Other hole', 'mm', { usual: [3, 30] }),
   /** Length of the flexible section in its middle; 0 or absent: none. */
-  flexMm: num('Flexible section', 'mm'),
+  flexMm: num('Flexible section', 'mm', { usual: [0, 2000] }),
   coating: choice('Covered', coatings),
-  ambientC: num('Ambient', '°C'),
+  ambientC: num('Ambient', '°C', { usual: [-40, 130] }),
   /** What it may reach: the stud’s, the module’s or the insulation’s limit. */
-  maxC: num('May reach', '°C'),
+  maxC: num('May reach', '°C', { usual: [40, 250] }),
 };
 export interface BusbarItem extends ItemOf<typeof busbarFields> {}
 
@@ -165,22 +169,34 @@ export const packFields = {
   socLowFraction: share('Used from'),
   socHighFraction: share('Used to'),
   socForPeakFraction: share('Peak judged at', { fallback: 0.5 }),
-  peakCurrentA: num('Peak current', 'A'),
+  peakCurrentA: num('Peak current', 'A', { usual: [1, 3000] }),
   /** Links of one string together, whatever the number of strings side by side. */
-  linkResistanceOhm: num('Links of one string', 'Ω', { shown: { unit: 'mΩ', scale: 0.001 }, fallback: 0 }),
+  linkResistanceOhm: num('Links of one string', 'Ω', {
+    shown: { unit: 'mΩ', scale: 0.001 },
+    fallback: 0,
+    usual: [0, 0.5],
+  }),
   /** Pack resistance cold over the resistance given. */
-  coldResistanceFactor: num('Pack cold ×', '', { fallback: 2.5, at: 'protect/circuits' }),
+  coldResistanceFactor: num('Pack cold ×', '', { fallback: 2.5, at: 'protect/circuits', usual: [0.5, 10] }),
   /** Pack resistance warm over the resistance given. */
-  warmResistanceFactor: num('Pack warm ×', '', { fallback: 0.8, at: 'protect/circuits' }),
+  warmResistanceFactor: num('Pack warm ×', '', { fallback: 0.8, at: 'protect/circuits', usual: [0.3, 3] }),
   /** How far strings in parallel differ in resistance, and in charge when they are joined. */
-  stringSpreadFraction: share('Resistance differs by ±', { fallback: 0.1, at: 'protect/strings' }),
-  stringSocFraction: share('Charge when joined differs by', { fallback: 0.02, at: 'protect/strings' }),
+  stringSpreadFraction: share('Resistance differs by ±', {
+    fallback: 0.1,
+    at: 'protect/strings',
+    usual: [0, 0.6],
+  }),
+  stringSocFraction: share('Charge when joined differs by', {
+    fallback: 0.02,
+    at: 'protect/strings',
+    usual: [0, 0.3],
+  }),
   /** Where strings in parallel meet; absent: the box of the mains. */
   combinerBox: refer('Strings meet in', 'boxes', { at: 'network' }),
   /** Where main contactors, pre-charge and bus sit; absent: the box of the first string's positive end. */
   mainsBox: refer('Mains sit in', 'boxes', { at: 'network' }),
   /** Taken off each inner wall of a box, for walls, insulation and clamps. */
-  boxMarginMm: num('Off each inner wall', 'mm', { fallback: 20, at: 'pack/arrange' }),
+  boxMarginMm: num('Off each inner wall', 'mm', { fallback: 20, at: 'pack/arrange', usual: [0, 200] }),
 };
 export interface PackSettings extends ItemOf<typeof packFields> {}
 export const packDefaults = defaultsOf(packFields);

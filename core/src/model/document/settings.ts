@@ -4,19 +4,25 @@ import { senseMarkings } from './joints';
 /** What holds for the whole job. */
 export const settingsFields = {
   /** The voltage above which live parts may not be exposed, DC. */
-  touchLimitV: num('Touch limit', 'V', { fallback: 60, at: 'protect/start' }),
-  dischargeLimitS: num('Time allowed', 's', { fallback: 5, at: 'protect/start' }),
-  insulationOhmPerV: num('Insulation asked', 'Ω/V', { fallback: 500 }),
+  touchLimitV: num('Touch limit', 'V', { fallback: 60, at: 'protect/start', usual: [12, 120] }),
+  dischargeLimitS: num('Time allowed', 's', { fallback: 5, at: 'protect/start', usual: [0.1, 600] }),
+  insulationOhmPerV: num('Insulation asked', 'Ω/V', { fallback: 500, usual: [20, 5000] }),
   /** What the rule of the place asks anchors to hold, in multiples of the weight. */
-  anchorG: num('Anchors hold, by the local rule', 'g', { at: 'pack/arrange' }),
+  anchorG: num('Anchors hold, by the local rule', 'g', { at: 'pack/arrange', usual: [0.2, 100] }),
   /** The lowest voltage that a start leaves at the coils. */
-  startLowV: num('Lowest 12 V at start', 'V', { fallback: 9 }),
+  startLowV: num('Lowest 12 V at start', 'V', { fallback: 9, usual: [4, 30] }),
+  /** What switches the coils: the voltage that it stands. */
+  driverV: num('Coil drivers stand', 'V', { fallback: 60, usual: [20, 1500] }),
   /** Temperature of the coils when they have to pull in. */
-  coilC: num('Coil then', '°C', { fallback: 60 }),
+  coilC: num('Coil then', '°C', { fallback: 60, usual: [-50, 130] }),
   /** The surge that the charger or the mains may let through. */
-  impulseV: num('Surge that may come through', 'V', { fallback: 2500, at: 'protect/bonds' }),
+  impulseV: num('Surge that may come through', 'V', {
+    fallback: 2500,
+    at: 'protect/bonds',
+    usual: [100, 12000],
+  }),
   /** The highest place the vehicle goes to. */
-  altitudeM: num('Goes up to', 'm', { fallback: 2000, at: 'protect/bonds' }),
+  altitudeM: num('Goes up to', 'm', { fallback: 2000, at: 'protect/bonds', usual: [-500, 6000] }),
   /** How thin sense leads are marked, and the colour of their sleeves. */
   senseMarking: choice('Thin sense leads are', senseMarkings, { at: 'protect/bonds' }),
   sleeveColour: words('Colour of the sleeves', { at: 'protect/bonds' }),

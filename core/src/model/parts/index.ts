@@ -7,6 +7,7 @@ import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './
 export * from './copper';
 export * from './fields';
 export * from './kinds';
+export { usualOfPart } from './usual';
 export { typicalOcv } from './catalogue/modules';
 
 /** The invented starter catalogue. */

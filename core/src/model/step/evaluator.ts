@@ -26,7 +26,11 @@ import { viewOf, type Noter } from './views';
 export class Evaluator {
   private memory: Memory;
 
-  constructor(private readonly steps: readonly StepDefinition[]) {
+  /** @param finish adds what follows from the evaluation as a whole; the same evaluation gives the same */
+  constructor(
+    private readonly steps: readonly StepDefinition[],
+    private readonly finish: (evaluation: Evaluation) => Evaluation = (evaluation) => evaluation,
+  ) {
     this.memory = new Memory(steps);
   }
 
@@ -35,7 +39,7 @@ export class Evaluator {
    */
   evaluate(design: Design, library: PartsList = starterParts): Evaluation {
     try {
-      return new Pass(this.memory, design, library).run();
+      return this.finish(new Pass(this.memory, design, library).run());
     } catch (error) {
       // Half a pass is no memory.
       this.memory = new Memory(this.steps);

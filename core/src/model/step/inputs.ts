@@ -85,8 +85,7 @@ export class Inputs {
     const origin = this.origins.get(name);
     const label = this.labels.get(name) ?? path;
     if (origin?.kind === 'figure') return { kind: 'needs', figure: origin.id, label };
-    const place = origin?.kind === 'document' || origin?.kind === 'default' ? origin.path : name;
-    return { kind: 'invalid', path: place, label, message };
+    return { kind: 'invalid', path: placeOf(origin) ?? name, label, message };
   }
 
   private nameOf(path: string): string {
@@ -104,4 +103,10 @@ export class Inputs {
       }),
     };
   }
+}
+
+/** Where in the design an input stands; undefined: nowhere. */
+function placeOf(origin: Origin | undefined): string | undefined {
+  if (origin?.kind === 'document' || origin?.kind === 'default') return origin.path;
+  return origin?.kind === 'part' ? `parts.${origin.key}.data.${origin.path}` : undefined;
 }

@@ -5,6 +5,7 @@ declare module '../../ground/figure' {
     'bonding.cable': never;
     'bonding.sense': never;
     'bonding.source': never;
+    'charging.supply': never;
   }
 }
 

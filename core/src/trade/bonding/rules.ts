@@ -6,6 +6,15 @@ const charging = rulesOf('charging');
 const unece = 'UN R100: below 0.1 Ω at 0.2 A or more';
 
 /** Bond of each body, and what a fault asks of it, Ω. */
+export const unscreenedRule = rulesOf('bonding')(
+  'unscreened',
+  'note',
+  'The cable of an inverter has no screen',
+  'An inverter switches hundreds of volts in nanoseconds: without a screen its cable is an aerial into sense leads, CAN and radio.',
+  'A screened cable, its screen held all round at both ends.',
+  'Practice of the trade; the inverter’s maker comes first',
+);
+
 export const mostBondOhm = 0.1;
 
 export const bondingRules = {

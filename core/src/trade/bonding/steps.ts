@@ -1,13 +1,14 @@
+import { supplyStep } from './supply-step';
 import { mainCircuit, type BondItem, type CircuitItem, type Id } from '../../model/document';
 import type { CheckValue } from '../../ground/finding';
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { faultPoints, faultRange, uncoveredAt } from '../fuse';
-import { feedingCircuit } from '../network';
+import { feedingCircuit, mainDevice } from '../network';
 import { partKey } from '../../model/parts';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { gapsBehind, judge, type Reader, type SharedView, type StepDefinition } from '../../model/step';
 import { bodiesOf, bondOhm, bondPath, defaultContactOhm, type Body, type BodySlices } from './bodies';
-import { bondingRules as rules, markingRules, mostBondOhm, sourceRules } from './rules';
+import { bondingRules as rules, markingRules, mostBondOhm, sourceRules, unscreenedRule } from './rules';
 
 const n = formatNumber;
 /** Of a copper strap, A√s/mm². */
@@ -211,11 +212,32 @@ const cableStep: StepDefinition = {
       figures: [],
       checks: [
         ...screenChecks(subject, circuit),
+        ...unscreened(subject, circuit, read),
         sheathCheck(subject, circuit, reach(read), reachValue(read)),
       ],
     };
   },
 };
+
+/** An inverter’s cable wants a screen. */
+function unscreened(subject: Id, { screened, tag, device, role }: CircuitItem, read: Reader): Check[] {
+  const fed =
+    device ??
+    (role === 'main' ? mainDevice({ circuits: read.at('circuits'), devices: read.at('devices') }) : null);
+  const inverter = read.at('devices', fed ?? '', 'kind') === 'inverter';
+  if (!inverter) return [];
+  return [
+    judge(
+      unscreenedRule,
+      [subject],
+      screened === undefined
+        ? [notGiven(`circuits.${subject}.screened`, `screen of the cable of ${tag}`)]
+        : [],
+      screened === false ? `The cable of ${tag}, ${reach(read)}, has no screen.` : null,
+      reachValue(read),
+    ),
+  ];
+}
 
 function screenChecks(subject: Id, circuit: CircuitItem): Check[] {
   const { screened, screenFrom, screenTo, tag } = circuit;
@@ -345,4 +367,4 @@ const sourceStep: StepDefinition = {
   },
 };
 
-export const bondingSteps: StepDefinition[] = [bodyStep, cableStep, senseStep, sourceStep];
+export const bondingSteps: StepDefinition[] = [bodyStep, cableStep, senseStep, sourceStep, supplyStep];

@@ -26,6 +26,8 @@ export interface CablePlace {
   lug: LugData | null;
   gland: GlandData | null;
   studMm: number | null;
+  /** At how many ends its screen is clamped. */
+  screensClamped: number;
 }
 
 /** A fuse with what the smallest fault at the far end of a cable follows from. */

@@ -44,7 +44,12 @@ describe('the ends of a cable', () => {
           expect(glandProblem(data, outerMm) === null).toBe(
             outerMm >= data.clampMinMm && outerMm <= data.clampMaxMm,
           );
-        const ranked = rankGlands(catalogueOf('gland'), outerMm);
+        const ranked = rankGlands(catalogueOf('gland'), {
+          areaMm2: 1,
+          outerDiameterMm: outerMm,
+          conductorTemperatureC: null,
+          studMm: null,
+        });
         const firstBad = ranked.findIndex(({ fits }) => !fits);
         expect(firstBad < 0 || ranked.slice(firstBad).every(({ fits }) => !fits)).toBe(true);
       }),
@@ -75,6 +80,7 @@ describe('the ends of a cable', () => {
       lug: null,
       gland: gland.data,
       studMm: null,
+      screensClamped: 0,
     };
     const with95 = (table: SizedCable[]) => table.find(({ areaMm2 }) => areaMm2 === 95)!;
     const fitting = (rows: SizedCable[]) => rows.filter(({ fits }) => fits).map(({ areaMm2 }) => areaMm2);

@@ -1,9 +1,7 @@
-import { everyCircuit } from '../../model/document';
+import type { CircuitItem } from '../../model/document';
 import { defineRule, type Rule, type Suggestion } from '../../ground/finding';
-import { figureId, type Check, type Gap } from '../../ground/figure';
 import { partKey, type GlandData, type LugData, type Part, type PartOf } from '../../model/parts';
 import { formatNumber } from '../../ground/quantity';
-import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 
 const rule = (id: string, title: string, why: string, remedy: string): Rule =>
   defineRule({
@@ -35,6 +33,24 @@ export const endRules = {
     'A joint that is hotter than it stands loosens and then gets hotter still.',
     'A lug for the temperature, or a larger cable.',
   ),
+  glandHeat: rule(
+    'gland-temperature',
+    'The cable is hotter than its gland stands',
+    'A gland that gets soft lets go of the cable, and water in.',
+    'A gland for the temperature, or a larger cable.',
+  ),
+  glandScreen: rule(
+    'gland-screen',
+    'The screen is clamped in a gland that does not meet it',
+    'A screen that ends in plastic is an aerial with an open end, whatever the drawing says.',
+    'A gland whose insert meets the screen all round, or another way to end it.',
+  ),
+  conduitFill: rule(
+    'conduit-fill',
+    'The cables do not go through their conduit',
+    'What is fuller than about two fifths cannot be drawn in, and does not shed its heat.',
+    'A larger conduit, or one for each cable.',
+  ),
   glandClamp: rule(
     'gland-clamp',
     'The gland does not clamp this cable',
@@ -50,7 +66,25 @@ export interface CableEnd {
   /** null: not known. */
   conductorTemperatureC: number | null;
   studMm: number | null;
+  /** At how many ends its screen is clamped. */
+  screensClamped?: number;
 }
+
+/** The jacket of a cable is about so much cooler than its conductor, K. */
+const jacketCoolerK = 15;
+/** What the gland feels of the cable, °C, about; null: not known. */
+export const jacketOf = ({
+  conductorTemperatureC,
+}: Pick<CableEnd, 'conductorTemperatureC'>): number | null =>
+  conductorTemperatureC === null ? null : conductorTemperatureC - jacketCoolerK;
+
+/** At how many ends of a circuit its screen is clamped. */
+export const screensClamped = ({
+  screened,
+  screenFrom,
+  screenTo,
+}: Pick<CircuitItem, 'screened' | 'screenFrom' | 'screenTo'>): number =>
+  screened === true ? [screenFrom, screenTo].filter((one) => one === 'clamp').length : 0;
 
 /** What does not hold of a lug at the end of a cable, by rule. */
 export function lugProblems(lug: LugData, end: CableEnd): Map<Rule, string> {
@@ -76,6 +110,19 @@ export function glandProblem({ clampMinMm, clampMaxMm }: GlandData, outerDiamete
     : `clamps ${n(clampMinMm)} to ${n(clampMaxMm)} mm, the cable has ${n(outerDiameterMm)} mm`;
 }
 
+/** Everything that does not hold of a gland at the end of a cable. */
+export function glandProblems(gland: GlandData, end: CableEnd): string[] {
+  const clamp = glandProblem(gland, end.outerDiameterMm);
+  const jacketC = jacketOf(end);
+  return [
+    ...(clamp === null ? [] : [clamp]),
+    ...(jacketC !== null && jacketC > gland.maxC
+      ? [`stands ${formatNumber(gland.maxC)} °C, the jacket reaches about ${formatNumber(jacketC)} °C`]
+      : []),
+    ...((end.screensClamped ?? 0) > 0 && !gland.screenContact ? ['does not meet the screen'] : []),
+  ];
+}
+
 /** Lugs for the end of a cable: those that fit first, the narrowest palm first among them. */
 export function rankLugs(parts: readonly PartOf<'lug'>[], end: CableEnd): Suggestion[] {
   return ranked(
@@ -88,12 +135,13 @@ export function rankLugs(parts: readonly PartOf<'lug'>[], end: CableEnd): Sugges
 }
 
 /** Glands for a cable: those that fit first, the one in whose range it lies most in the middle first among them. */
-export function rankGlands(parts: readonly PartOf<'gland'>[], outerDiameterMm: number): Suggestion[] {
+export function rankGlands(parts: readonly PartOf<'gland'>[], end: CableEnd): Suggestion[] {
+  const { outerDiameterMm } = end;
   const off = ({ data }: PartOf<'gland'>) =>
     Math.abs((data.clampMinMm + data.clampMaxMm) / 2 - outerDiameterMm);
   return ranked(
     parts,
-    ({ data }) => [glandProblem(data, outerDiameterMm)].filter((one) => one !== null),
+    ({ data }) => glandProblems(data, end),
     (a, b) => off(a) - off(b),
   );
 }
@@ -113,96 +161,3 @@ function ranked<P extends Part>(
       reasons,
     }));
 }
-
-/** What of a lug each rule is about. */
-const ratings = new Map<Rule, 'areaMm2' | 'studMm' | 'maxC'>([
-  [endRules.lugArea, 'areaMm2'],
-  [endRules.lugStud, 'studMm'],
-  [endRules.lugHeat, 'maxC'],
-]);
-
-const hottest = (subject: string, read: Reader) =>
-  read.figure(figureId('conductor.duty', subject, 'peakTemperatureC'));
-
-/** Lugs and gland of each circuit's cable. */
-export const endsStep: StepDefinition = {
-  id: 'conductor.ends',
-  version: 1,
-  subjects: everyCircuit,
-  compute(subject, read) {
-    const circuit = read.at('circuits', subject)!;
-    const at = `circuits.${subject}`;
-    const partAt = <K extends 'cable' | 'lug' | 'gland'>(kind: K) => {
-      const key = circuit[kind];
-      const part = key === undefined ? undefined : read.at('parts', key);
-      return part?.kind === kind ? (part as PartOf<K>) : null;
-    };
-    const [cable, lug, gland] = [partAt('cable'), partAt('lug'), partAt('gland')];
-    const missing = (path: string, label: string): Gap => ({
-      kind: 'not-given',
-      path: `${at}.${path}`,
-      label,
-    });
-    const noCable = cable === null ? [missing('cable', 'cable')] : [];
-    const noLug = lug === null ? [...noCable, missing('lug', 'cable lug')] : noCable;
-    const noStud = circuit.studMm === undefined ? [missing('studMm', 'stud of the lugs')] : [];
-    const temperature = hottest(subject, read);
-    const end: CableEnd | null = cable && {
-      areaMm2: cable.data.areaMm2,
-      outerDiameterMm: cable.data.outerDiameterMm,
-      conductorTemperatureC: temperature.value,
-      studMm: circuit.studMm ?? null,
-    };
-    const problems = lug === null || end === null ? new Map<Rule, string>() : lugProblems(lug.data, end);
-    const [lugParts, glandParts] = [read.parts('lug'), read.parts('gland')];
-    const lugs = () => ({ suggestions: end === null ? [] : rankLugs(lugParts, end).slice(0, 4) });
-    const lugCheck = (of: Rule, gaps: Gap[], label: string, value: number | null, unit: string): Check => {
-      const problem = problems.get(of);
-      const message = problem === undefined ? null : `${lug?.label} ${problem}.`;
-      return judge(
-        of,
-        [subject],
-        gaps,
-        message,
-        [
-          { label, value: value ?? 0, unit },
-          { label: 'of the lug', value: lug === null ? 0 : lug.data[ratings.get(of)!], unit },
-        ],
-        { ranking: lugs, parts: lug === null ? [] : [partKey(lug)] },
-      );
-    };
-    const clamp = gland === null || end === null ? null : glandProblem(gland.data, end.outerDiameterMm);
-    return {
-      figures: [],
-      ...(end !== null && { run: { calculator: 'cable-ends', input: end, result: null } }),
-      checks: [
-        lugCheck(endRules.lugArea, noLug, 'area of the cable', end?.areaMm2 ?? null, 'mm²'),
-        lugCheck(endRules.lugStud, [...noLug, ...noStud], 'stud', circuit.studMm ?? null, 'mm'),
-        lugCheck(
-          endRules.lugHeat,
-          [...noLug, ...(temperature.value === null ? gapsBehind(temperature) : [])],
-          'hottest conductor',
-          temperature.value,
-          '°C',
-        ),
-        judge(
-          endRules.glandClamp,
-          [subject],
-          gland === null ? [...noCable, missing('gland', 'gland')] : noCable,
-          clamp === null ? null : `${gland?.label} ${clamp}.`,
-          [
-            { label: 'outer diameter', value: end?.outerDiameterMm ?? 0, unit: 'mm' },
-            { label: 'clamps from', value: gland?.data.clampMinMm ?? 0, unit: 'mm' },
-            { label: 'clamps to', value: gland?.data.clampMaxMm ?? 0, unit: 'mm' },
-          ],
-          {
-            ranking: () => ({
-              suggestions: end === null ? [] : rankGlands(glandParts, end.outerDiameterMm).slice(0, 4),
-            }),
-            parts: gland === null ? [] : [partKey(gland)],
-          },
-        ),
-      ],
-    };
-  },
-};

@@ -6,7 +6,8 @@ import type { Suggestion } from '../../ground/finding';
 import { cable, type CableInput } from './cable';
 import type { CableCriterion, CableFuse, CablePlace, Together } from './cable-place';
 import { cableDuty, type CableDutyInput } from './duty';
-import { glandProblem, rankGlands, rankLugs } from './ends';
+import { conduitFill, overfilled } from './conduit';
+import { glandProblems, rankGlands, rankLugs } from './ends';
 import { loopOhm } from './loop';
 
 /** Periods of the load that are walked: the conductor has settled long before. */
@@ -139,6 +140,13 @@ export function judgeCable(
           : null,
     });
   }
+  const fill = ways.map((way) => conduitFill(way, data.outerDiameterMm)).find(overfilled);
+  if (fill !== undefined && fill !== null)
+    judged.push({
+      name: 'does not fit the conduit',
+      use: Infinity,
+      problem: `fills ${n(fill.fill * 100)} % of a conduit of ${n(fill.conduitInnerMm)} mm; ${n(fill.most * 100)} % go in`,
+    });
   const ends = endsOf(part, place, peakC ?? result.conductorTemperatureC, choice);
   return { judged: [...judged, ...ends.judged], peakC, along: ends.along };
 }
@@ -171,7 +179,7 @@ function peakOver(profile: [number, number][], ways: readonly CableInput[]): num
 /** Chosen ends that do not fit another cable are exchanged with it; where nothing fits, they decide. */
 function endsOf(
   { data }: PartOf<'cable'>,
-  { lug, gland, studMm }: CablePlace,
+  { lug, gland, studMm, screensClamped }: CablePlace,
   conductorTemperatureC: number | null,
   { lugs = catalogueOf('lug'), glands = catalogueOf('gland') }: EndChoice,
 ): { judged: JudgedCable[]; along: Along[] } {
@@ -180,6 +188,7 @@ function endsOf(
     outerDiameterMm: data.outerDiameterMm,
     conductorTemperatureC,
     studMm,
+    screensClamped,
   };
   const judged: JudgedCable[] = [];
   const along: Along[] = [];
@@ -201,11 +210,11 @@ function endsOf(
     );
   }
   if (gland !== null) {
-    const problem = glandProblem(gland, end.outerDiameterMm);
+    const holds = glandProblems(gland, end).length === 0;
     add(
       'gland',
-      problem === null,
-      problem === null ? undefined : rankGlands(glands, end.outerDiameterMm)[0],
+      holds,
+      holds ? undefined : rankGlands(glands, end)[0],
       `has no gland for ${formatNumber(end.outerDiameterMm)} mm in the library`,
     );
   }

@@ -4,6 +4,7 @@ import { catalogueOf } from '../../model/parts';
 import type { Reader } from '../../model/step';
 import { defaultMaxClearS } from '../fuse';
 import { cable } from './cable';
+import { screensClamped } from './ends';
 import { defaultContactOhm } from './loop';
 import type { CableFuse, CablePlace } from './cable-place';
 import { defaultMaxDropFraction } from './size';
@@ -33,6 +34,7 @@ export function cablePlace(subject: string, read: Reader): CablePlace | null {
     lug: lug?.kind === 'lug' ? lug.data : null,
     gland: gland?.kind === 'gland' ? gland.data : null,
     studMm: circuit.studMm ?? null,
+    screensClamped: screensClamped(circuit),
   };
 }
 

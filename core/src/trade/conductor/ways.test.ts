@@ -64,7 +64,16 @@ describe('a cable whose way has parts', () => {
     const ways = [input({ ambientC: 20 }), input({ ambientC: 100, lengthM: 1 })];
     const find = (list: CableInput[]) =>
       sizeTable(
-        { ways: list, profile: [], maxDropFraction: 0.02, fuse: null, lug: null, gland: null, studMm: null },
+        {
+          ways: list,
+          profile: [],
+          maxDropFraction: 0.02,
+          fuse: null,
+          lug: null,
+          gland: null,
+          studMm: null,
+          screensClamped: 0,
+        },
         { conductorMaxC: 125 },
       ).find(({ areaMm2 }) => areaMm2 === 25)!;
     expect(find([ways[0]!]).fits).toBe(true);

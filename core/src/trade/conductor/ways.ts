@@ -34,7 +34,7 @@ export function lengthOf(circuit: CircuitItem, subject: Id): { lengthM: number; 
     const label = tag === null ? 'length of the cable' : `length of ${tag}`;
     const path = `${at}.lengthM`;
     if (own.lengthM === undefined) return [{ kind: 'not-given', path, label }];
-    return own.lengthM < 0 ? [{ kind: 'invalid', path, label, message: 'must be 0 or more' }] : [];
+    return own.lengthM > 0 ? [] : [{ kind: 'invalid', path, label, message: 'must be above 0' }];
   });
   return { lengthM: ways.reduce((sum, { own }) => sum + (own.lengthM ?? 0), 0), gaps };
 }

@@ -34,6 +34,14 @@ export const coilRules = {
     'A diode with a zener or a TVS at the coil; clamp the driver’s gate and check the auxiliary contact.',
     source,
   ),
+  clamp: rule(
+    'clamp-over-driver',
+    'mend',
+    'The clamp lets the coil above what its driver stands',
+    'The driver breaks through at the first switching off; one that fails short holds the contactor closed.',
+    'A clamp that stays below the driver’s voltage with the supply at its highest; or a driver that stands more.',
+    'Clamp and supply against the driver’s rating; 60 V where none is given',
+  ),
   bothWays: rule(
     'both-ways',
     'note',
@@ -102,6 +110,9 @@ export const releaseMs = (coil: Coil, suppression: Suppression, clampV: number):
 export const pullInAtV = ({ pullInV }: Coil, coilC: number): number =>
   pullInV * (1 + copperPerK * (coilC - 20));
 
+/** A 12 V system stands at 14.4 V while it is charged. */
+const chargedOver = 1.2;
+
 /** Coils against the 12 V at start, their suppression and the way they are mounted. */
 export const coilStep: StepDefinition = {
   id: 'contactor.coil',
@@ -124,6 +135,8 @@ export const coilStep: StepDefinition = {
     const coilC = settings.coilC ?? coilDefaults.coilC;
     const suppression = circuit.suppression ?? coilDefaults.suppression;
     const clampV = circuit.clampV ?? coilDefaults.clampV;
+    const driverV = settings.driverV ?? settingsDefaults.driverV;
+    const supplyV = (data?.coilV ?? 12) * chargedOver;
     const badClamp: Gap[] =
       clampV > 0
         ? []
@@ -252,6 +265,20 @@ export const coilStep: StepDefinition = {
           [
             { label: 'inductance', value: coil?.coilHenry ?? 0, unit: 'H' },
             { label: 'held with', value: coil === null ? 0 : holdCurrentA(coil), unit: 'A' },
+          ],
+          { parts },
+        ),
+        judge(
+          coilRules.clamp,
+          [subject],
+          [...noPart, ...badClamp],
+          suppression !== 'none' && suppression !== 'diode' && clampV + supplyV > driverV
+            ? `The clamp lets the coil go up to ${n(clampV)} V above the ${n(supplyV)} V of the supply; the driver stands ${n(driverV)} V.`
+            : null,
+          [
+            { label: 'clamps at', value: clampV, unit: 'V' },
+            { label: 'supply', value: supplyV, unit: 'V' },
+            { label: 'the driver stands', value: driverV, unit: 'V' },
           ],
           { parts },
         ),

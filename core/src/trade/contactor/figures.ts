@@ -3,6 +3,7 @@ declare module '../../ground/figure' {
   interface StepFigures {
     'contactor.coil': 'pullInV' | 'releaseMs' | 'holdW';
     'contactor.main': never;
+    'contactor.string': never;
   }
 }
 

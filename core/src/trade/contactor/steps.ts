@@ -15,6 +15,8 @@ import {
 import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 import { coilDefaults, coilOf, coilRules, coilStep } from './coil';
 import { contactorRules as rules } from './rules';
+import { loadCriteria, loadRules } from './string-step';
+import { stringContactorStep } from './string-step';
 
 /** What flows when the contactors of a circuit close, or null where nothing has to be filled. */
 function inrushOf(subject: Id, read: Reader): Figure | null {
@@ -49,7 +51,12 @@ function placeOf(subject: Id, read: Reader) {
     startLowV: settings.startLowV ?? coilDefaults.startLowV,
     coilC: settings.coilC ?? coilDefaults.coilC,
   };
-  return { place, figures, fuseKey: fuse?.kind === 'fuse' ? partKey(fuse) : null };
+  return {
+    place,
+    figures,
+    fuseKey: fuse?.kind === 'fuse' ? partKey(fuse) : null,
+    profile: circuit.loadProfile,
+  };
 }
 
 const behind = (...figures: (Figure | null)[]): Gap[] =>
@@ -59,7 +66,7 @@ const behind = (...figures: (Figure | null)[]): Gap[] =>
 function criteriaOf(
   subject: Id,
   data: ContactorData,
-  { place, figures, fuseKey }: ReturnType<typeof placeOf>,
+  { place, figures, fuseKey, profile }: ReturnType<typeof placeOf>,
 ): Criterion[] {
   const at = `circuits.${subject}`;
   const notGiven = (field: string, label: string): Gap => ({
@@ -81,13 +88,15 @@ function criteriaOf(
     ],
     [coilRules.pullIn, coilOf(data) === null ? [notGiven('contactor', 'coil data of the contactor')] : []],
   ]);
-  return contactorCriteria(data, place)
+  const load = loadCriteria(data, profile).map((one) => ({ ...one, gaps: behind(figures.load) }));
+  const own = contactorCriteria(data, place)
     .filter(({ rule }) => rule !== rules.make || figures.inrush !== null)
     .map((one) => ({
       ...one,
       gaps: gaps.get(one.rule) ?? [],
       ...(one.rule === shortTimeRule && fuseKey !== null && { with: [fuseKey] }),
     }));
+  return [...own, ...load];
 }
 
 /** The contactors against voltage, load, inrush, fuse and the 12 V of a start. */
@@ -118,6 +127,8 @@ const contactorStep: StepDefinition = {
           ...(figures.inrush === null ? [] : [rules.make]),
           shortTimeRule,
           coilRules.pullIn,
+          loadRules.peak,
+          loadRules.break,
           rules.faultBreak,
           rules.noAux,
         ].map((rule) => judge(rule, [subject], missing, null)),
@@ -203,4 +214,4 @@ function judgeAux(
   );
 }
 
-export const contactorSteps: StepDefinition[] = [contactorStep, coilStep];
+export const contactorSteps: StepDefinition[] = [contactorStep, coilStep, stringContactorStep];

@@ -33,6 +33,25 @@ export const distanceRules = {
   ),
 };
 
+const plausibleRules = {
+  below: rule(
+    'creepage-below-clearance',
+    'mend',
+    'The way along the surface is given shorter than the one through the air',
+    'No surface is a shorter way than the air: one of the two was measured wrongly.',
+    'Measure both again.',
+    'IEC 60664-1: creepage is never less than clearance',
+  ),
+  material: rule(
+    'material-excluded',
+    'mend',
+    'A material of group IIIb where it is conducting dirt above 630 V',
+    'The standard gives no creepage way for it there.',
+    'A material of a better group, or a cleaner box.',
+    'IEC 60664-1, table F.5',
+  ),
+};
+
 /** Where the design does not say. */
 export const distanceDefaults = {
   impulseV: settingsDefaults.impulseV,
@@ -197,6 +216,24 @@ export const distanceSteps: StepDefinition[] = [
             () => `${clearanceWords()} asks for ${n(basic!.clearanceMm)} mm`,
           ),
           check('creepage', 'creepageMm', 'creepage', creepageWords),
+          judge(
+            plausibleRules.below,
+            [subject],
+            [...missing('clearanceMm', 'clearance'), ...missing('creepageMm', 'creepage')],
+            (box.creepageMm ?? 0) < (box.clearanceMm ?? 0)
+              ? `${box.tag}: creepage ${n(box.creepageMm ?? 0)} mm, clearance ${n(box.clearanceMm ?? 0)} mm.`
+              : null,
+            [v('creepage', box.creepageMm ?? 0, 'mm'), v('clearance', box.clearanceMm ?? 0, 'mm')],
+          ),
+          judge(
+            plausibleRules.material,
+            [subject],
+            voltage.value === null ? gapsBehind(voltage) : [],
+            box.material === 'IIIb' && input.pollution === 3 && input.workingV > 630
+              ? `${box.tag}: group IIIb at pollution degree 3 and ${n(input.workingV)} V.`
+              : null,
+            [v('highest pack voltage', input.workingV, 'V'), v('pollution degree', input.pollution, '')],
+          ),
         ],
       };
     },

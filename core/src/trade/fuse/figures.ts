@@ -6,6 +6,7 @@ declare module '../../ground/figure' {
     'fuse.fault': 'prospectiveA' | 'timeConstantS';
     'fuse.main': 'rmsFraction' | 'clearAtMinS' | 'meltAtMaxS' | 'wearPerPeriod';
     'fuse.choice': never;
+    'fuse.sum': never;
     'fuse.strings': 'faultA' | 'mostRmsA' | 'mostPeakA' | 'circulatingA';
   }
 }

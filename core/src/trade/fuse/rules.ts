@@ -68,6 +68,22 @@ export const fuseRules = {
     'Adiabatic limit k²S² against I² × clearing time, IEC 60364-4-43',
     formerly,
   ),
+  hotter: rule(
+    'hotter-than-table',
+    'mend',
+    'The fuse sits hotter than its maker’s table goes',
+    'Beyond the table the fuse carries less than is computed, and its body may not stand the heat.',
+    'Move the fuse to a cooler place, or ask the maker.',
+    'Fuse makers’ derating tables',
+  ),
+  sum: rule(
+    'branches-together',
+    'mend',
+    'All circuits together are more than the main fuse or the mains carry',
+    'Branches behind the mains are fed through the main fuse and the mains too: each alone is no trouble, together they are.',
+    'A larger main fuse and cable, or branches that do not run together.',
+    'Sum of the loads in the mean square, as if all ran at once',
+  ),
   deratingHeld: rule(
     'derating-held',
     'note',

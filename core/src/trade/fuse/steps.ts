@@ -1,8 +1,17 @@
+import { sumStep } from './sum-step';
+import { formatNumber } from '../../ground/quantity';
 import { everyCircuit } from '../../model/document';
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import { packCold, packLowest, packWarm } from '../pack';
 import { catalogueOf, partKey, type PartOf } from '../../model/parts';
-import { criteriaChecks, gapsBehind, Inputs, type Reader, type StepDefinition } from '../../model/step';
+import {
+  criteriaChecks,
+  gapsBehind,
+  Inputs,
+  type Reader,
+  type StepDefinition,
+  judge,
+} from '../../model/step';
 import { fuseNeeds, fuseReplacements, type DownstreamFuse, type FusePlace } from './choose';
 import { faultCurrent } from './fault-current';
 import { fuse, type FuseInput, type FuseResult } from './fuse';
@@ -197,7 +206,23 @@ const mainFuseStep: StepDefinition = {
         });
       },
     });
-    return run.output(figures, [...checks, ...noted]);
+    const lastC = Math.max(...chosen.data.ambientDerating.map(([celsius]) => celsius));
+    const hot = input.ambientC > lastC;
+    const hotter = judge(
+      fuseRules.hotter,
+      [subject],
+      [],
+      hot
+        ? `${chosen.label} sits at ${formatNumber(input.ambientC)} °C; its table ends at ${formatNumber(lastC)} °C.`
+        : null,
+      [
+        { label: 'ambient at the fuse', value: input.ambientC, unit: '°C' },
+        { label: 'end of the table', value: lastC, unit: '°C' },
+      ],
+      { parts: [key!] },
+    );
+    // One cause is one finding.
+    return run.output(figures, [...checks, ...(hot ? [] : noted), hotter]);
   },
 };
 
@@ -220,6 +245,7 @@ const fuseChoiceStep: StepDefinition = {
 };
 
 export const fuseSteps: StepDefinition[] = [
+  sumStep,
   faultStep,
   mainFuseStep,
   fuseChoiceStep,

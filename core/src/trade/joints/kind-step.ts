@@ -2,10 +2,10 @@ import { figureId, type Check, type Figure, type Gap, type FigureName } from '..
 import type { Rule } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import type { Id, JointItem } from '../../model/document';
-import { judge, type StepDefinition } from '../../model/step';
+import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { clampOf, dryNutFactor, engagementFactor, proofMPa, proofShare, stressAreaMm2 } from './clamp';
 import { betweenFaces, galvanicLimitV, galvanicV, springOnFace } from './metals';
-import { jointRules as rules } from './rules';
+import { jointRules as rules, leastProofShare } from './rules';
 
 const n = formatNumber;
 export const defaultPollution = 2;
@@ -61,12 +61,20 @@ export const kindStep: StepDefinition = {
     const clamp = clampFigures(kind);
     return {
       figures: clamp.figures,
-      checks: [clamp.check, engagement(kind), ...metals(kind), ...stack(kind), ...habits(kind)],
+      checks: [
+        clamp.check,
+        clamp.loose,
+        engagement(kind),
+        ...platings(kind, read),
+        ...metals(kind),
+        ...stack(kind),
+        ...habits(kind),
+      ],
     };
   },
 };
 
-function clampFigures(kind: Kind): { figures: Figure[]; check: Check } {
+function clampFigures(kind: Kind): { figures: Figure[]; check: Check; loose: Check } {
   const { studMm = 0, torqueNm = 0, boltClass = '8.8', tag } = kind.item;
   const gaps = kind.lacks(['studMm', 'stud'], ['torqueNm', 'torque'], ['boltClass', 'class of the bolts']);
   const bad = (field: keyof JointItem, message: string): Gap => ({
@@ -141,8 +149,19 @@ function clampFigures(kind: Kind): { figures: Figure[]; check: Check } {
     ];
   }
   const over = found !== null && found.share > proofShare;
+  const loose = kind.check(
+    rules.loose,
+    gaps,
+    found !== null && found.share < leastProofShare
+      ? `${tag}: ${n(torqueNm)} N·m pull an M${n(studMm)} of ${boltClass} with ${n(found.share * 100)} % of its proof stress.`
+      : null,
+    ['of the proof stress', found?.share ?? 0, 'fraction'],
+    ['torque', torqueNm, 'N·m'],
+    ['stud', studMm, 'mm'],
+  );
   return {
     figures: [force, share],
+    loose,
     check: kind.check(
       rules.stress,
       gaps,
@@ -223,6 +242,33 @@ function stack(kind: Kind): Check[] {
         ? `${tag}: of ${order.length} pieces the spring lies on a face (${order.join(', ')}).`
         : null,
       ['pieces in the stack', order.length, ''],
+    ),
+  ];
+}
+
+/** The surfaces of lugs as faces of a joint. */
+const faceOfPlating = { tin: 'tin', 'bare copper': 'copper', nickel: 'nickel', silver: 'silver' } as const;
+
+/** The lugs that lie on joints of this kind, against the faces it names: one of the two is the lug’s. */
+function platings(kind: Kind, read: Reader): Check[] {
+  const { on, face, otherFace, circuit, studMm, tag } = kind.item;
+  if (on !== 'lugs' || face === undefined || otherFace === undefined) return [];
+  const others = Object.entries(read.at('circuits')).filter(([id, item]) =>
+    circuit === undefined ? studMm === undefined || item.studMm === studMm : id === circuit,
+  );
+  const lugs = others.flatMap(([, item]) => {
+    const part = read.at('parts', item.lug ?? '');
+    return part?.kind === 'lug' ? [part] : [];
+  });
+  const wrong = lugs.find(({ data }) => ![face, otherFace].includes(faceOfPlating[data.plating]));
+  return [
+    kind.check(
+      rules.plating,
+      [],
+      wrong === undefined
+        ? null
+        : `${tag}: the faces are ${face} and ${otherFace}; ${wrong.label} is of ${wrong.data.plating}, 1 of ${n(lugs.length)} lugs there.`,
+      ['lugs', lugs.length, ''],
     ),
   ];
 }

@@ -2,7 +2,26 @@ import { rulesOf } from '../../ground/finding';
 
 const rule = rulesOf('joints');
 
+/** Below this share of the proof stress a bolt works loose. */
+export const leastProofShare = 0.15;
+
 export const jointRules = {
+  loose: rule(
+    'torque-low',
+    'mend',
+    'The torque clamps next to nothing',
+    'A joint that is not pressed together heats, and shakes loose on the first rough road.',
+    'The torque that the maker of the module or the stud gives; half to three quarters of the proof stress is usual.',
+    'Torque and force of a dry thread, against the proof stress',
+  ),
+  plating: rule(
+    'face-not-lug',
+    'mend',
+    'The lugs are not of the metal that the joint says',
+    'What meets is judged by the faces: with another surface the judgement is of another joint.',
+    'Say what the lug is made of, or choose the lug that was meant.',
+    'Surface of the lug by its sheet',
+  ),
   unsaid: rule(
     'no-kind',
     'note',

@@ -29,6 +29,7 @@ export function networkChecks(design: NetworkSlices): Check[] {
     ...mainsChecks(design, network, fed.atRest, noPack),
     ...ownersWithCables(network, filled, design).map((owner) => interlockCheck(design, network, owner)),
     monitorsCheck(design, noPack),
+    ...Object.keys(design.circuits).flatMap((id) => branchChecks(design, id, noPack)),
   ];
 }
 
@@ -214,6 +215,53 @@ function interlockCheck(design: NetworkSlices, network: Network, owner: Id): Che
     item.ends === 'plain' ? `${item.tag} has ${plugs} plugs without interlock contacts.` : null,
     [{ label: 'plugs', value: plugs, unit: '' }],
   );
+}
+
+/** Each branch for itself: what it feeds, its fuse, and the poles of an inlet. */
+function branchChecks(design: NetworkSlices, id: Id, noPack: Gap[]): Check[] {
+  const { tag, role, device: fed, fuse, poles, contactor } = design.circuits[id]!;
+  if (role !== 'branch') return [];
+  const device = design.devices[fed ?? ''];
+  const feeds = judge(
+    rules.feedsNothing,
+    [id],
+    noPack,
+    device === undefined
+      ? `${tag} is 1 of ${Object.keys(design.circuits).length} circuits, and feeds nothing.`
+      : null,
+    [{ label: 'circuits', value: Object.keys(design.circuits).length, unit: '' }],
+  );
+  if (device === undefined) return [feeds];
+  const switched = contactor === undefined && poles === undefined ? 'none' : (poles ?? 'both');
+  return [
+    feeds,
+    judge(
+      rules.branchUnfused,
+      [id],
+      noPack,
+      fuse === undefined ? `${tag} leads to ${device.tag} with 0 fuses of its own.` : null,
+      [{ label: 'fuses', value: fuse === undefined ? 0 : 1, unit: '' }],
+    ),
+    ...(device.kind === 'dc-inlet'
+      ? [
+          judge(
+            rules.inlet,
+            [id],
+            noPack,
+            switched === 'both'
+              ? null
+              : `${device.tag}: ${switched === 'none' ? '0' : '1'} of 2 poles of ${tag} ${switched === 'none' ? 'are' : 'is'} switched.`,
+            [
+              {
+                label: 'poles switched',
+                value: switched === 'both' ? 2 : switched === 'none' ? 0 : 1,
+                unit: '',
+              },
+            ],
+          ),
+        ]
+      : []),
+  ];
 }
 
 /** All devices hang on one network once every contactor is closed. */

@@ -4,6 +4,30 @@ const rule = rulesOf('network');
 const graph = 'The network that follows from the design, every switch in turn open';
 
 export const networkRules = {
+  inlet: rule(
+    'inlet-live',
+    'stop',
+    'A DC inlet is not switched in both poles',
+    'Its contacts stand open to hands and rain: with a pole on the pack they are live whenever the other is touched.',
+    'Contactors in both poles, which close only while the plug is locked.',
+    'ISO 6469-3 and makers’ rules of DC inlets: contacts that can be touched are dead',
+  ),
+  branchUnfused: rule(
+    'branch-unfused',
+    'stop',
+    'A branch has no fuse of its own',
+    'Its thin wire is behind a fuse that is made for a thick one: it burns before that melts.',
+    'A fuse near the tap, of the branch’s cable.',
+    'Overload and short circuit are judged for each change of section',
+  ),
+  feedsNothing: rule(
+    'circuit-feeds-nothing',
+    'mend',
+    'A circuit feeds nothing',
+    'Its wire, fuse and ends are judged for a load that is nowhere.',
+    'Say what it feeds, or take it out.',
+    'Circuits and devices of the design',
+  ),
   disconnectMissing: rule(
     'no-disconnect',
     'mend',

@@ -18,6 +18,10 @@ declare module '../../ground/figure' {
       | 'shortCircuitCurrentA'
       | 'massKg';
     'pack.windows': never;
+    'pack.placing': never;
+    'pack.sound': never;
+    'pack.alike': never;
+    'pack.standing': never;
     'pack.heater': 'powerAtLowW' | 'powerAtMaxW';
   }
 }

@@ -1,3 +1,5 @@
+import { placingStep } from './placing-step';
+import { alikeStep, soundRules, soundStep, standingStep } from './sound-step';
 import type { DeviceItem } from '../../model/document';
 import { figureId, type Check, type FigureId, type Gap, type FigureName } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
@@ -205,6 +207,8 @@ const windowsStep: StepDefinition = {
 
 /** Below this share of its rating a heater is worth a word. */
 const weakHeaterFraction = 0.6;
+/** Above this share it is more than a tolerance of its voltage. */
+const strongHeaterFraction = 1.5;
 
 /** Heaters of plain resistance: their power goes with the square of the voltage. */
 const heaterStep: StepDefinition = {
@@ -287,6 +291,7 @@ const heaterStep: StepDefinition = {
       'Heater power, pack full',
       figureId('pack.pack', 'pack', 'voltageMaxV'),
     );
+    const strong = high.value !== null && high.value > strongHeaterFraction * ratedW;
     const weak = low.value !== null && low.value < weakHeaterFraction * ratedW;
     return {
       figures: [low, high],
@@ -305,6 +310,19 @@ const heaterStep: StepDefinition = {
             { label: 'power, pack full', value: high.value ?? 0, unit: 'W' },
           ],
         ),
+        judge(
+          soundRules.heaterStrong,
+          [subject],
+          high.gaps,
+          strong
+            ? `${device.tag} is rated ${formatNumber(ratedW / 1000)} kW at ${formatNumber(ratedV)} V; from the full pack it takes ${formatNumber((high.value ?? 0) / 1000)} kW.`
+            : null,
+          [
+            { label: 'power, pack full', value: high.value ?? 0, unit: 'W' },
+            { label: 'rated voltage', value: ratedV, unit: 'V' },
+            { label: 'rated power', value: ratedW, unit: 'W' },
+          ],
+        ),
       ],
     };
   },
@@ -317,4 +335,8 @@ export const packSteps: StepDefinition[] = [
   windowsStep,
   heaterStep,
   boxStep,
+  placingStep,
+  soundStep,
+  alikeStep,
+  standingStep,
 ];

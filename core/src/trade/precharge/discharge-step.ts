@@ -1,10 +1,11 @@
+import { formatNumber } from '../../ground/quantity';
 import { figureId, type Figure } from '../../ground/figure';
 import { onMainBus } from '../network';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { busDischarge } from './bus-discharge';
 import { mainBus, ownBuses } from './bus-step';
 import { packHighest, capacitanceOf } from './places';
-import { activeAlone, bleedHeat } from './rules';
+import { activeAlone, bleedHeat, bleedHot, hotBleedW } from './rules';
 
 export const dischargeStep: StepDefinition = {
   id: 'precharge.discharge',
@@ -69,6 +70,16 @@ export const dischargeStep: StepDefinition = {
           : `${fed?.tag} hangs behind contactors of its own and has no bleed resistor entered.`,
       [{ label: 'devices on the bus', value: devices.length, unit: '' }],
     );
+    const heatW = heat.value ?? 0;
+    const hot = judge(
+      bleedHot,
+      [subject],
+      heat.value === null ? gapsBehind(heat) : [],
+      heatW > hotBleedW
+        ? `The bleed of the bus turns ${formatNumber(heatW)} W into heat whenever it is live.`
+        : null,
+      [{ label: 'bleed heat', value: heatW, unit: 'W' }],
+    );
     const active = devices.filter(({ activeOhm }) => activeOhm !== undefined);
     const alone = judge(
       activeAlone,
@@ -82,7 +93,7 @@ export const dischargeStep: StepDefinition = {
         { label: 'devices that empty it actively', value: active.length, unit: '' },
       ],
     );
-    return run.output(figures, [...run.checks([subject], values), noBleed, alone]);
+    return run.output(figures, [...run.checks([subject], values), noBleed, hot, alone]);
   },
 };
 

@@ -73,6 +73,18 @@ export const bleedHeat = defineRule({
   source: 'Usual requirement: below 60 V DC within seconds after shut-down',
 });
 
+/** More than what a case sheds beside its own losses, W. */
+export const hotBleedW = 400;
+export const bleedHot = defineRule({
+  id: 'bus-discharge.bleed-hot',
+  version: 1,
+  grade: 'mend',
+  title: 'The bleed that is always on heats like a stove',
+  why: 'It is on as long as the bus is: hundreds of watts in a closed case age capacitors and seals, and empty the pack.',
+  remedy: 'A larger resistance that is still quick enough, or a discharge that is switched on at shut-down.',
+  source: 'V²/R at the highest pack voltage',
+});
+
 export const activeAlone = defineRule({
   id: 'bus-discharge.active-alone',
   version: 1,
@@ -81,6 +93,16 @@ export const activeAlone = defineRule({
   why: 'Without its supply or its driver nothing discharges the capacitors, and that is just when somebody opens the vehicle.',
   remedy: 'A bleed that is always on beside it, even a slow one, and a wait in the instructions.',
   source: 'Practice of bus discharge: a second way that needs nothing',
+});
+
+export const timerWelds = defineRule({
+  id: 'precharge.timer-welds',
+  version: 1,
+  grade: 'stop',
+  title: 'The bare timer closes the main on more than it makes, each time',
+  why: 'Even on a bus that is as designed the difference left is more than the contacts make: they weld at one of the first starts.',
+  remedy: 'A longer timer at once; better the bus voltage with a time limit.',
+  source: 'First-order RC circuit at the timer against the contactor’s making capacity',
 });
 
 export const bareTimer = defineRule({

@@ -86,7 +86,7 @@ export const runStep: StepDefinition = {
             label: resistor!.label,
             replacements: () => resistorRanking(subject, read, resistor!, place!),
           })),
-      judgeTimer(subject, read, run.input, [...run.gaps, ...inrush.gaps], inrush.loop),
+      ...judgeTimer(subject, read, run.input, [...run.gaps, ...inrush.gaps], inrush.loop),
       ...judgeActive(subject, read, bus, run.input, run.gaps),
     ]);
   },

@@ -4,7 +4,7 @@ import { judge, type Reader } from '../../model/step';
 import { devicesOn } from './bus-step';
 import type { InrushLoop } from './inrush';
 import { loadDivision, type PrechargeInput } from './precharge';
-import { activeOn, bareTimer } from './rules';
+import { activeOn, bareTimer, timerWelds } from './rules';
 import { timerAgainstVoltage, trialLoadOhm, type BusCase } from './sequence';
 
 /** What a bare timer would close on, where one is chosen. */
@@ -14,25 +14,46 @@ export function judgeTimer(
   input: PrechargeInput | null,
   runGaps: Gap[],
   loop: InrushLoop | null,
-): Check {
-  const { completion, timerS } = read.at('circuits', subject)!;
-  if (completion !== 'timer') return judge(bareTimer, [subject], runGaps, null);
+): Check[] {
+  const { completion, timerS, contactor } = read.at('circuits', subject)!;
+  const neither = (gaps: Gap[]) => [bareTimer, timerWelds].map((rule) => judge(rule, [subject], gaps, null));
+  if (completion !== 'timer') return neither(runGaps);
   const missing: Gap[] =
     timerS === undefined || !(timerS > 0)
       ? [{ kind: 'not-given', path: `circuits.${subject}.timerS`, label: 'timer' }]
       : [];
   const gaps = [...runGaps, ...missing];
-  if (gaps.length > 0 || input === null || loop === null) return judge(bareTimer, [subject], gaps, null);
+  if (gaps.length > 0 || input === null || loop === null) return neither(gaps);
   const [designed, , loaded] = timerAgainstVoltage(input, timerS!, loop) as [BusCase, BusCase, BusCase];
   const n = formatNumber;
   const message = `After ${n(timerS!)} s the bus as designed is at ${n(designed.timer.voltageV)} V; with ${loaded.label} it is at ${n(loaded.timer.voltageV)} V, and ${formatQuantity(loaded.timer.inrushA, 'A')} flow when the main closes.`;
-  return judge(bareTimer, [subject], [], message, [
+  const part = read.at('parts', contactor ?? '');
+  const makeA = part?.kind === 'contactor' ? part.data.makeA : null;
+  const noPart: Gap[] =
+    makeA === null ? [{ kind: 'not-given', path: `circuits.${subject}.contactor`, label: 'contactors' }] : [];
+  const welds = judge(
+    timerWelds,
+    [subject],
+    noPart,
+    makeA !== null && designed.timer.inrushA > makeA
+      ? `After ${n(timerS!)} s the bus as designed is at ${n(designed.timer.voltageV)} V: ${formatQuantity(designed.timer.inrushA, 'A')} flow when the main closes, and it makes ${n(makeA)} A.`
+      : null,
+    [
+      { label: 'timer', value: timerS!, unit: 's' },
+      { label: 'bus at the timer', value: designed.timer.voltageV, unit: 'V' },
+      { label: 'flow when the main closes', value: designed.timer.inrushA, unit: 'A' },
+      { label: 'making capacity', value: makeA ?? 0, unit: 'A' },
+    ],
+    { parts: contactor === undefined ? [] : [contactor] },
+  );
+  const bare = judge(bareTimer, [subject], [], message, [
     { label: 'timer', value: timerS!, unit: 's' },
     { label: 'bus at the timer', value: designed.timer.voltageV, unit: 'V' },
     { label: 'load left on', value: trialLoadOhm(input), unit: 'Ω' },
     { label: 'bus at the timer with that load', value: loaded.timer.voltageV, unit: 'V' },
     { label: 'then flow', value: loaded.timer.inrushA, unit: 'A' },
   ]);
+  return [bare, welds];
 }
 
 /** An active discharge has to be off while the bus fills. */

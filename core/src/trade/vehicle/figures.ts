@@ -2,6 +2,8 @@
 declare module '../../ground/figure' {
   interface StepFigures {
     'vehicle.cycle': 'distanceKm' | 'whPerKm' | 'peakA' | 'regenPeakA' | 'rmsA' | 'rangeKm';
+    'vehicle.plausible': never;
+    'vehicle.places': never;
     'vehicle.masses': 'outKg' | 'inKg' | 'boxesKg' | 'changeKg';
     'vehicle.axles':
       'frontKg' | 'rearKg' | 'totalKg' | 'frontFraction' | 'originalFrontFraction' | 'shiftPoints';

@@ -1,3 +1,4 @@
+import { placesStep, plausibleStep } from './plausible-step';
 import type { Rule } from '../../ground/finding';
 import { figureId, type Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
@@ -203,4 +204,11 @@ const rangeStep: StepDefinition = {
   },
 };
 
-export const vehicleSteps: StepDefinition[] = [massesStep, axlesStep, rangeStep, cycleStep];
+export const vehicleSteps: StepDefinition[] = [
+  massesStep,
+  axlesStep,
+  rangeStep,
+  cycleStep,
+  plausibleStep,
+  placesStep,
+];

@@ -1,5 +1,6 @@
 import { rooms } from '../../rooms';
 import { Evaluator, type Evaluation } from '../../model/step';
+import { withContradictions } from './contradictions';
 import type { Design } from '../../model/document';
 import type { PartsList } from '../../model/parts';
 
@@ -11,7 +12,7 @@ export const steps = rooms.flatMap((room) => room.steps);
 
 /** An evaluator with a memory: hand it one design after another of the same job. */
 export function createEvaluator(): Evaluator {
-  return new Evaluator(steps);
+  return new Evaluator(steps, withContradictions());
 }
 
 /** Evaluates a design from nothing; rankings choose from the starter catalogue unless there is a library. */

@@ -27,8 +27,10 @@ test('each rule is counted at the station of its room', () => {
       'joints',
       'library',
       'marking',
+      'norms',
       'precharge',
       'precharge-fit',
+      'protect',
       'strings',
     ],
   });

@@ -100,6 +100,7 @@ const massPath = 'vehicle.masses:vehicle:' as const;
         <NumberField path="vehicle.frontOverhangM" />
         <NumberField path="vehicle.heightM" />
         <NumberField path="vehicle.wheelDiameterM" />
+        <NumberField path="vehicle.clearanceM" />
         <NumberField path="vehicle.grossLimitKg" />
       </section>
       <section class="sheet-card">

@@ -49,7 +49,7 @@ const end = computed(
 );
 const lugs = computed(() => (end.value === undefined ? [] : rankLugs(shelf.library.of('lug'), end.value)));
 const glands = computed(() =>
-  end.value === undefined ? [] : rankGlands(shelf.library.of('gland'), end.value.outerDiameterMm),
+  end.value === undefined ? [] : rankGlands(shelf.library.of('gland'), end.value),
 );
 const installs: { value: Install; text: string }[] = [
   { value: 'free-air', text: 'free air' },

@@ -61,6 +61,7 @@ export const lugs: PartOf<'lug'>[] = lugRows.map(
 const glandRows: [number, number, number, boolean][] = [
   [12, 2, 5, false],
   [16, 4, 8, false],
+  [16, 4, 8, true],
   [20, 7, 12.5, false],
   [20, 7, 12.5, true],
   [25, 11, 17.5, false],

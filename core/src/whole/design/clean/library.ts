@@ -108,7 +108,7 @@ const van: Spec = {
       fuse: 'calderside-f32@1',
       cable: 'marl-x6@1',
       lug: 'penhallow-c6-m6@1',
-      gland: 'wendmoor-g16@1',
+      gland: 'wendmoor-g16s@1',
       studMm: 6,
       lengthM: 2.5,
       loadProfile: [[3600, 15]],
@@ -135,6 +135,16 @@ const busVehicle: Spec['vehicle'] = {
 const device = (maxV: number, minV: number, farad: number, bleedOhm: number): Spec['devices'] => ({
   'device-inverter': { tag: 'Inverter', kind: 'inverter', minV, maxV, busCapacitanceF: farad, bleedOhm },
   'device-dcdc': { tag: 'DC-DC', kind: 'dc-dc', minV, maxV, busCapacitanceF: 0.00006 },
+  'device-charger': {
+    tag: 'Charger',
+    kind: 'charger',
+    minV,
+    maxV,
+    busCapacitanceF: 0,
+    isolation: 'isolated',
+    ownCutOff: true,
+    unattended: true,
+  },
 });
 const dcdc: Spec['branches'] = {
   'circuit-dcdc': {
@@ -143,7 +153,7 @@ const dcdc: Spec['branches'] = {
     fuse: 'calderside-f20@1',
     cable: 'marl-x4@1',
     lug: 'penhallow-c4-m5@1',
-    gland: 'wendmoor-g16@1',
+    gland: 'wendmoor-g16s@1',
     studMm: 5,
     lengthM: 1.5,
     loadProfile: [
@@ -152,6 +162,13 @@ const dcdc: Spec['branches'] = {
     ],
   },
 };
+const charging = (behind: Spec['branches'][string], amps: number): Spec['branches'][string] => ({
+  ...behind,
+  tag: 'Charger',
+  device: 'device-charger',
+  lengthM: 2,
+  loadProfile: [[3600, amps]],
+});
 const dcdcBehindH63 = {
   ...dcdc['circuit-dcdc']!,
   fuse: 'calderside-h63@1',
@@ -222,7 +239,10 @@ const twoStrings: Spec = {
     ],
     more: { attemptsPerMinute: 0.9 },
   },
-  branches: dcdc,
+  branches: {
+    ...dcdc,
+    'circuit-charger': charging({ ...van.branches['circuit-charger']! }, 15),
+  },
   posts: { studMm: 8, torqueNm: 14, engagementMm: 11 },
 };
 
@@ -264,7 +284,7 @@ const threeStrings: Spec = {
     more: { attemptsPerMinute: 1 },
   },
   // 21.5 kA at the pack: more than the fuses for 500 V break.
-  branches: { 'circuit-dcdc': dcdcBehindH63 },
+  branches: { 'circuit-dcdc': dcdcBehindH63, 'circuit-charger': charging(dcdcBehindH63, 30) },
   strapMm2: 25,
 };
 
@@ -308,7 +328,7 @@ const high: Spec = {
     ],
     more: { timeoutS: 0.8, attemptsPerMinute: 1 },
   },
-  branches: { 'circuit-dcdc': dcdcBehindH63 },
+  branches: { 'circuit-dcdc': dcdcBehindH63, 'circuit-charger': charging(dcdcBehindH63, 30) },
 };
 
 export const van230 = build(van);

@@ -1,0 +1,3 @@
+import './figures';
+export { normsRoom } from './room';
+export { normRules } from './steps';

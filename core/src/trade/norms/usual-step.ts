@@ -1,0 +1,126 @@
+import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
+import type { Check } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
+import { designFields, stationOfPath, type Design, type Fields, type Station } from '../../model/document';
+import { fieldValue, partFields, usualOfPart } from '../../model/parts';
+import { judge, type StepDefinition } from '../../model/step';
+
+const ruleAt = (family: string) =>
+  rulesOf(family)(
+    'unusual',
+    'mend',
+    'A value is far from anything usual',
+    'Most often it was typed in another unit, or with a digit too many: what follows from it looks right and is not.',
+    'Look at the value and its unit again; if it is meant, accept it and say why.',
+    'What is usual in the trade, with room to spare',
+  );
+const elsewhere = ruleAt('protect');
+/** By the station where it is mended. */
+const atStation: Partial<Record<Station, Rule>> = {
+  brief: ruleAt('vehicle'),
+  pack: ruleAt('pack'),
+  network: ruleAt('network'),
+};
+
+interface Off {
+  path: string;
+  label: string;
+  unit: string;
+  value: number;
+  usual: readonly [number, number];
+}
+
+const n = formatNumber;
+const said = ({ label, unit, value, usual: [least, most] }: Off) => {
+  const of = unit === '' ? '' : ` ${unit}`;
+  return `${label} is ${n(value)}${of}; usual is ${n(least)} to ${n(most)}${of}.`;
+};
+
+/** Values of a thing beyond what is usual, in the units they are shown in. */
+function offIn(fields: Fields, item: object, path: string): Off[] {
+  return Object.entries(fields).flatMap(([name, { label, unit = '', usual, shown, inner }]): Off[] => {
+    const value = (item as Record<string, unknown>)[name];
+    const at = `${path}.${name}`;
+    if (inner !== undefined && typeof value === 'object' && value !== null)
+      return inner.kind === 'one'
+        ? offIn(inner.fields, value, at)
+        : Object.entries(value).flatMap(([id, one]) => offIn(inner.fields, one as object, `${at}.${id}`));
+    if (usual === undefined || typeof value !== 'number') return [];
+    if (value >= usual[0] && value <= usual[1]) return [];
+    const scale = shown?.scale ?? 1;
+    return [
+      {
+        path: at,
+        label,
+        unit: shown?.unit ?? unit,
+        value: value / scale,
+        usual: [usual[0] / scale, usual[1] / scale],
+      },
+    ];
+  });
+}
+
+/** A finding for each station at which something of the thing is to be looked at. */
+function checksOf(subject: string, off: readonly Off[]): Check[] {
+  const rules = new Map<Rule, Off[]>();
+  for (const one of off) {
+    const rule = atStation[stationOfPath(one.path) ?? 'protect'] ?? elsewhere;
+    rules.set(rule, [...(rules.get(rule) ?? []), one]);
+  }
+  return [...rules].map(([rule, those]) =>
+    judge(
+      rule,
+      [subject],
+      [],
+      those.map(said).join(' '),
+      those.map(({ label, value, unit }): CheckValue => ({ label, value, unit })),
+    ),
+  );
+}
+
+const roots = ['vehicle', 'pack', 'settings'] as const;
+const collections = ['masses', 'boxes', 'strings', 'devices', 'circuits', 'joints', 'bonds'] as const;
+
+/** Every number of the design against what is usual: slips of the unit and of the keyboard. */
+export const usualStep: StepDefinition = {
+  id: 'norms.usual',
+  version: 1,
+  subjects: (design) => [
+    ...roots,
+    ...new Set(collections.flatMap((name) => Object.keys(design[name] ?? {}))),
+  ],
+  compute(subject, read): { figures: []; checks: Check[] } {
+    const root = roots.find((name) => name === subject);
+    if (root !== undefined) {
+      const off = offIn(designFields[root].inner!.fields, read.at(root), root);
+      return { figures: [], checks: checksOf(root, off) };
+    }
+    const off = collections.flatMap((name) => {
+      const item = read.at(name as keyof Design)?.[subject as never] as object | undefined;
+      return item === undefined ? [] : offIn(designFields[name].inner!.fields, item, `${name}.${subject}`);
+    });
+    return { figures: [], checks: checksOf(subject, off) };
+  },
+};
+
+/** Every figure of the sheets of pinned parts likewise. */
+export const usualPartsStep: StepDefinition = {
+  id: 'norms.parts',
+  version: 1,
+  subjects: ({ parts }) => Object.keys(parts),
+  compute(subject, read): { figures: []; checks: Check[] } {
+    const part = read.at('parts', subject);
+    if (part === undefined) return { figures: [], checks: [] };
+    const off = partFields[part.kind].flatMap((field): Off[] => {
+      const usual = usualOfPart[part.kind][field.name];
+      const value = fieldValue(part.data, field.name);
+      if (field.kind !== 'number' || usual === undefined || typeof value !== 'number') return [];
+      if (value >= usual[0] && value <= usual[1]) return [];
+      const { label, unit } = field;
+      return [
+        { path: `parts.${subject}`, label: `${part.label}: ${label.toLowerCase()}`, unit, value, usual },
+      ];
+    });
+    return { figures: [], checks: checksOf(subject, off) };
+  },
+};

@@ -1,0 +1,302 @@
+import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
+import { figureId, type Check, type Gap } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
+import { everyCircuit, mainCircuit, packDefaults, settingsDefaults } from '../../model/document';
+import { gapsBehind, judge, type StepDefinition } from '../../model/step';
+import { interpolate } from '../../ground/math';
+import { readPackLayout } from './layout';
+
+const rule = rulesOf('pack');
+
+export const soundRules = {
+  continuous: rule(
+    'module-continuous-current',
+    'mend',
+    'The load is more than the modules carry for long',
+    'Tabs and bonds inside a module heat with the square of the current, long before its cells do.',
+    'More strings side by side, another module, or a smaller load.',
+    'Module maker’s data',
+  ),
+  overPeak: rule(
+    'load-over-peak',
+    'mend',
+    'The load is above the peak the pack is judged at',
+    'Sag, cell limits and the window of each device are judged at the peak current: beyond it nothing was looked at.',
+    'Raise the peak current of the pack to what the load asks, and see what it brings.',
+    'Load profile of the main circuit',
+  ),
+  cellTable: rule(
+    'charged-above-cell',
+    'mend',
+    'The charge window ends above what a cell stands',
+    'A cell above its highest voltage is damaged, and in the end burns.',
+    'Lower the top of the charge window, or read the cell’s sheet again.',
+    'Open-circuit voltage at the top of the window',
+  ),
+  touch: rule(
+    'module-above-touch',
+    'mend',
+    'One module alone is above the touch limit',
+    'No link that is taken out makes it harmless: it is worked on live, always.',
+    'Smaller modules; or work on it as on live parts, with covers over all terminals but one.',
+    'Highest voltage of one module',
+  ),
+  warmOverCold: rule(
+    'warm-over-cold',
+    'mend',
+    'The pack is said to resist more when warm than when cold',
+    'Faults are judged warm, where they are largest, and cold, where they are smallest: the other way round both are wrong.',
+    'Cells resist less when warm: the warm factor is below 1, the cold one above.',
+    'Cell makers’ data over temperature',
+  ),
+  peakOutside: rule(
+    'peak-outside-window',
+    'note',
+    'The peak is judged at a charge that is never reached',
+    'Outside the charge window nobody drives: the figure says nothing.',
+    'A charge within the window, near its lower end.',
+    'The charge window of the pack',
+  ),
+  unlike: rule(
+    'unlike-modules',
+    'mend',
+    'Unlike modules stand in one string',
+    'The smallest is empty first and is driven on by the others; another chemistry never agrees on where full is.',
+    'Modules of one kind in a string.',
+    'Cells of each module of the string',
+  ),
+  loose: rule(
+    'module-in-no-string',
+    'mend',
+    'A module stands in no string',
+    'It is counted by nobody, and it lies in the vehicle charged.',
+    'Put it into a string, or take it out of the design.',
+    'Strings of the design',
+  ),
+  boxless: rule(
+    'module-in-no-box',
+    'mend',
+    'A module lies in no box',
+    'Its mass, its distances and its links have no place.',
+    'Say in which box it lies.',
+    'Boxes of the design',
+  ),
+  empty: rule(
+    'string-empty',
+    'mend',
+    'A string has no modules',
+    'Its fuse and contactors protect nothing, and counts of strings are wrong with it.',
+    'Fill it, or take it out.',
+    'Strings of the design',
+  ),
+  heaterStrong: rule(
+    'heater-over-rating',
+    'mend',
+    'A heater gets far more than its rating',
+    'The power of a plain resistance goes with the square of the voltage: it burns out, or what is around it.',
+    'A heater for this voltage.',
+    'Rated power and voltage against the highest pack voltage',
+  ),
+};
+
+const n = formatNumber;
+
+/** The pack as one thing: whether what is asked of its modules is within what they are. */
+export const soundStep: StepDefinition = {
+  id: 'pack.sound',
+  version: 1,
+  subjects: () => ['pack'],
+  compute(subject, read) {
+    const pack = read.at('pack');
+    const { layout, gaps } = readPackLayout(read);
+    const data = layout?.part.data ?? null;
+    const circuits = read.at('circuits');
+    const devices = read.at('devices');
+    // Charging flows at other times than driving does.
+    const driving = everyCircuit({ circuits }).filter((id) => {
+      const kind = devices[circuits[id]!.device ?? '']?.kind;
+      return kind !== 'charger' && kind !== 'dc-inlet';
+    });
+    const loads = driving.map((id) => read.figure(figureId('network.load', id, 'rmsA')));
+    const known = loads.filter(({ value }) => value !== null);
+    const loadA = known.reduce((sum, { value }) => sum + value!, 0);
+    const main = read.figure(figureId('network.load', mainCircuit, 'rmsA'));
+    const carries = (data?.continuousA ?? 0) * (layout?.strings ?? 0);
+    const peak = read.figure(figureId('network.load', mainCircuit, 'peakA'));
+    const noPeak: Gap[] =
+      pack.peakCurrentA === undefined
+        ? [{ kind: 'not-given', path: 'pack.peakCurrentA', label: 'peak current' }]
+        : [];
+    const high = pack.socHighFraction;
+    const topV = data === null || high === undefined ? 0 : interpolate(data.cell.ocvTable, high);
+    const moduleV = data === null ? 0 : data.cellsInSeries * data.cell.maxV;
+    const touchV = read.at('settings', 'touchLimitV') ?? settingsDefaults.touchLimitV;
+    const warm = pack.warmResistanceFactor ?? packDefaults.warmResistanceFactor;
+    const cold = pack.coldResistanceFactor ?? packDefaults.coldResistanceFactor;
+    const peakAt = pack.socForPeakFraction;
+    const [low = 0, top = 1] = [pack.socLowFraction, high];
+    const value = (label: string, is: number, unit: string): CheckValue => ({ label, value: is, unit });
+    return {
+      figures: [],
+      checks: [
+        judge(
+          soundRules.continuous,
+          [subject],
+          [...gaps, ...(main.value === null ? gapsBehind(main) : [])],
+          loadA > carries
+            ? `Driving asks for ${n(loadA)} A over its period; ${n(layout?.strings ?? 0)} strings of modules carry ${n(carries)} A for long.`
+            : null,
+          [
+            value('load, all that drives', loadA, 'A'),
+            value('modules carry', carries, 'A'),
+            value('strings', layout?.strings ?? 0, ''),
+          ],
+        ),
+        judge(
+          soundRules.overPeak,
+          [mainCircuit],
+          [...noPeak, ...(peak.value === null ? gapsBehind(peak) : [])],
+          (peak.value ?? 0) > (pack.peakCurrentA ?? Infinity) * 1.001
+            ? `The load rises to ${n(peak.value!)} A; the pack is judged at ${n(pack.peakCurrentA!)} A.`
+            : null,
+          [
+            value('load, peak', peak.value ?? 0, 'A'),
+            value('peak current of the pack', pack.peakCurrentA ?? 0, 'A'),
+          ],
+        ),
+        judge(
+          soundRules.cellTable,
+          [subject],
+          gaps,
+          data !== null && topV > data.cell.maxV * 1.0001
+            ? `Full to ${n((high ?? 0) * 100)} % a cell rests at ${n(topV, 4)} V; it stands ${n(data.cell.maxV, 4)} V.`
+            : null,
+          [
+            value('top of the window', high ?? 0, 'fraction'),
+            value('cell at the top of the window', topV, 'V'),
+            value('highest of a cell', data?.cell.maxV ?? 0, 'V'),
+          ],
+        ),
+        judge(
+          soundRules.touch,
+          [subject],
+          gaps,
+          moduleV > touchV ? `One module reaches ${n(moduleV)} V; the touch limit is ${n(touchV)} V.` : null,
+          [value('one module', moduleV, 'V'), value('touch limit', touchV, 'V')],
+        ),
+        judge(
+          soundRules.warmOverCold,
+          [subject],
+          gaps,
+          warm > cold ? `Warm ${n(warm)} times, cold ${n(cold)} times the resistance given.` : null,
+          [value('warm', warm, ''), value('cold', cold, '')],
+        ),
+        judge(
+          soundRules.peakOutside,
+          [subject],
+          gaps,
+          peakAt !== undefined && (peakAt < low || peakAt > top)
+            ? `The peak is judged at ${n(peakAt * 100)} %; the window goes from ${n(low * 100)} to ${n(top * 100)} %.`
+            : null,
+          [
+            value('judged at', peakAt ?? 0, 'fraction'),
+            value('bottom', low, 'fraction'),
+            value('top', top, 'fraction'),
+          ],
+        ),
+      ],
+    };
+  },
+};
+
+/** Each string: alike in itself, and not empty. */
+export const alikeStep: StepDefinition = {
+  id: 'pack.alike',
+  version: 1,
+  subjects: (design) => Object.keys(design.strings),
+  compute(subject, read): { figures: []; checks: Check[] } {
+    const string = read.at('strings', subject)!;
+    const modules = read.at('modules');
+    const parts = read.at('parts');
+    const kinds = new Map(
+      string.modules.flatMap((id) => {
+        const part = parts[modules[id]?.part ?? ''];
+        return part?.kind === 'module' ? [[modules[id]!.part, part] as const] : [];
+      }),
+    );
+    const all = [...kinds.values()];
+    const words = (of: (part: (typeof all)[number]) => string) => [...new Set(all.map(of))];
+    const differ = [
+      words(({ data }) => data.chemistry),
+      words(({ data }) => `${n(data.cell.capacityAh * data.cellsInParallel)} Ah`),
+      words(({ data }) => `cells up to ${n(data.cell.maxV, 4)} V`),
+    ].filter((one) => one.length > 1);
+    return {
+      figures: [],
+      checks: [
+        judge(
+          soundRules.unlike,
+          [subject],
+          [],
+          differ.length > 0
+            ? `${string.tag} mixes ${differ.map((one) => one.join(' and ')).join('; ')}.`
+            : null,
+          all.flatMap(({ data }, i): CheckValue[] => [
+            {
+              label: `capacity, kind ${i + 1}`,
+              value: data.cell.capacityAh * data.cellsInParallel,
+              unit: 'Ah',
+            },
+            { label: `highest of a cell, kind ${i + 1}`, value: data.cell.maxV, unit: 'V' },
+          ]),
+        ),
+        judge(
+          soundRules.empty,
+          [subject],
+          [],
+          string.modules.length === 0 ? `${string.tag} has 0 modules.` : null,
+          [{ label: 'modules', value: string.modules.length, unit: '' }],
+        ),
+      ],
+    };
+  },
+};
+
+/** Modules that stand nowhere; nothing of it while there are no strings yet. */
+export const standingStep: StepDefinition = {
+  id: 'pack.standing',
+  version: 1,
+  subjects: (design) => (Object.keys(design.strings).length > 0 ? ['modules'] : []),
+  compute(_subject, read): { figures: []; checks: Check[] } {
+    const modules = Object.entries(read.at('modules'));
+    const strung = new Set(Object.values(read.at('strings')).flatMap((string) => string.modules));
+    const boxes = Object.keys(read.at('boxes')).length;
+    const loose = modules.filter(([id]) => !strung.has(id));
+    const boxless = boxes === 0 ? [] : modules.filter(([, { box }]) => box === undefined);
+    const all = { label: 'modules', value: modules.length, unit: '' };
+    const places = { label: 'boxes', value: boxes, unit: '' };
+    return {
+      figures: [],
+      checks: [
+        ...each(
+          soundRules.loose,
+          loose,
+          all,
+          (tag) => `${tag}, of ${modules.length} modules, stands in no string.`,
+        ),
+        ...each(soundRules.boxless, boxless, places, (tag) => `${tag} lies in none of the ${boxes} boxes.`),
+      ],
+    };
+  },
+};
+
+/** A finding for each of these, or one that is clear for all. */
+function each(
+  of: Rule,
+  those: [string, { tag: string }][],
+  value: CheckValue,
+  say: (tag: string) => string,
+): Check[] {
+  if (those.length === 0) return [judge(of, ['pack'], [], null, [value])];
+  return those.map(([id, { tag }]) => judge(of, [id], [], say(tag), [value]));
+}
