@@ -56,6 +56,8 @@ function placeOf(subject: Id, read: Reader) {
     figures,
     fuseKey: fuse?.kind === 'fuse' ? partKey(fuse) : null,
     profile: circuit.loadProfile,
+    // What a bare timer closes on is judged there, as a Stop: one cause is one finding.
+    byTimer: circuit.completion === 'timer' && circuit.resistor !== undefined,
   };
 }
 
@@ -66,7 +68,7 @@ const behind = (...figures: (Figure | null)[]): Gap[] =>
 function criteriaOf(
   subject: Id,
   data: ContactorData,
-  { place, figures, fuseKey, profile }: ReturnType<typeof placeOf>,
+  { place, figures, fuseKey, profile, byTimer }: ReturnType<typeof placeOf>,
 ): Criterion[] {
   const at = `circuits.${subject}`;
   const notGiven = (field: string, label: string): Gap => ({
@@ -90,7 +92,7 @@ function criteriaOf(
   ]);
   const load = loadCriteria(data, profile).map((one) => ({ ...one, gaps: behind(figures.load) }));
   const own = contactorCriteria(data, place)
-    .filter(({ rule }) => rule !== rules.make || figures.inrush !== null)
+    .filter(({ rule }) => rule !== rules.make || (figures.inrush !== null && !byTimer))
     .map((one) => ({
       ...one,
       gaps: gaps.get(one.rule) ?? [],

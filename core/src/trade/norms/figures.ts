@@ -2,9 +2,8 @@
 declare module '../../ground/figure' {
   interface StepFigures {
     'norms.settings': never;
-    'norms.circuit': never;
+    'norms.circuits': never;
     'norms.usual': never;
-    'norms.parts': never;
   }
 }
 

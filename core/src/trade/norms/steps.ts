@@ -1,7 +1,7 @@
 import { rulesOf, type Rule } from '../../ground/finding';
 import { figureId, type Check, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { circuitDefaults, everyCircuit, mainCircuits, settingsDefaults } from '../../model/document';
+import { circuitDefaults, everyCircuit, settingsDefaults } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 
 const rule = rulesOf('norms');
@@ -168,49 +168,40 @@ const settingsStep: StepDefinition = {
 };
 
 /** The same of each circuit. */
-const circuitStep: StepDefinition = {
-  id: 'norms.circuit',
+const circuitsStep: StepDefinition = {
+  id: 'norms.circuits',
   version: 1,
-  subjects: everyCircuit,
-  compute(subject, read) {
-    const c = read.at('circuits', subject)!;
+  subjects: () => ['circuits'],
+  compute(_subject, read): { figures: []; checks: Check[] } {
+    const circuits = read.at('circuits');
     const highest = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
     const gaps = highest.value === null ? gapsBehind(highest) : [];
-    const starts =
-      mainCircuits({ circuits: read.at('circuits') }).includes(subject) || c.resistor !== undefined;
-    return {
-      figures: [],
-      checks: [
-        boundCheck(gaps, subject, {
-          rule: normRules.clear,
+    const percent = { unit: '%', scale: 100 };
+    const checks = everyCircuit({ circuits }).flatMap((id) => {
+      const { role, resistor, maxClearS, maxDropFraction, thresholdFraction } = circuits[id]!;
+      const { clear, drop, threshold } = normRules;
+      const bounds: Bound[] = [
+        {
+          rule: clear,
           label: 'The time to clear',
           unit: 's',
-          value: c.maxClearS,
+          value: maxClearS,
           most: circuitDefaults.maxClearS,
-        }),
-        boundCheck(gaps, subject, {
-          rule: normRules.drop,
-          label: 'The drop allowed',
-          unit: '%',
-          value: c.maxDropFraction,
-          most: 0.05,
-          scale: 100,
-        }),
-        ...(starts
-          ? [
-              boundCheck(gaps, subject, {
-                rule: normRules.threshold,
-                label: 'The threshold',
-                unit: '%',
-                value: c.thresholdFraction,
-                least: 0.9,
-                scale: 100,
-              }),
-            ]
-          : []),
-      ],
-    };
+        },
+        { rule: drop, label: 'The drop allowed', ...percent, value: maxDropFraction, most: 0.05 },
+      ];
+      if (role === 'main' || resistor !== undefined)
+        bounds.push({
+          rule: threshold,
+          label: 'The threshold',
+          ...percent,
+          value: thresholdFraction,
+          least: 0.9,
+        });
+      return bounds.map((bound) => boundCheck(gaps, id, bound));
+    });
+    return { figures: [], checks };
   },
 };
 
-export const normSteps: StepDefinition[] = [settingsStep, circuitStep];
+export const normSteps: StepDefinition[] = [settingsStep, circuitsStep];

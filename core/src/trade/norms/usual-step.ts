@@ -1,8 +1,8 @@
 import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { designFields, stationOfPath, type Design, type Fields, type Station } from '../../model/document';
-import { fieldValue, partFields, usualOfPart } from '../../model/parts';
+import { designFields, stationOfPath, type Fields, type Station } from '../../model/document';
+import { fieldValue, partFields, usualOfPart, type Part } from '../../model/parts';
 import { judge, type StepDefinition } from '../../model/step';
 
 const ruleAt = (family: string) =>
@@ -85,42 +85,37 @@ const collections = ['masses', 'boxes', 'strings', 'devices', 'circuits', 'joint
 export const usualStep: StepDefinition = {
   id: 'norms.usual',
   version: 1,
-  subjects: (design) => [
-    ...roots,
-    ...new Set(collections.flatMap((name) => Object.keys(design[name] ?? {}))),
-  ],
+  subjects: () => [...roots, 'things', 'parts'],
   compute(subject, read): { figures: []; checks: Check[] } {
     const root = roots.find((name) => name === subject);
-    if (root !== undefined) {
-      const off = offIn(designFields[root].inner!.fields, read.at(root), root);
-      return { figures: [], checks: checksOf(root, off) };
-    }
-    const off = collections.flatMap((name) => {
-      const item = read.at(name as keyof Design)?.[subject as never] as object | undefined;
-      return item === undefined ? [] : offIn(designFields[name].inner!.fields, item, `${name}.${subject}`);
-    });
-    return { figures: [], checks: checksOf(subject, off) };
+    if (root !== undefined)
+      return {
+        figures: [],
+        checks: checksOf(root, offIn(designFields[root].inner!.fields, read.at(root), root)),
+      };
+    const off = new Map<string, Off[]>();
+    const add = (id: string, found: Off[]) => {
+      if (found.length > 0) off.set(id, [...(off.get(id) ?? []), ...found]);
+    };
+    if (subject === 'parts')
+      for (const [key, part] of Object.entries(read.at('parts'))) add(key, offInPart(key, part));
+    // A body and its bond have one id: what is said of both is one finding.
+    else
+      for (const name of collections)
+        for (const [id, item] of Object.entries(read.at(name) ?? {}))
+          add(id, offIn(designFields[name].inner!.fields, item, `${name}.${id}`));
+    return { figures: [], checks: [...off].flatMap(([id, those]) => checksOf(id, those)) };
   },
 };
 
-/** Every figure of the sheets of pinned parts likewise. */
-export const usualPartsStep: StepDefinition = {
-  id: 'norms.parts',
-  version: 1,
-  subjects: ({ parts }) => Object.keys(parts),
-  compute(subject, read): { figures: []; checks: Check[] } {
-    const part = read.at('parts', subject);
-    if (part === undefined) return { figures: [], checks: [] };
-    const off = partFields[part.kind].flatMap((field): Off[] => {
-      const usual = usualOfPart[part.kind][field.name];
-      const value = fieldValue(part.data, field.name);
-      if (field.kind !== 'number' || usual === undefined || typeof value !== 'number') return [];
-      if (value >= usual[0] && value <= usual[1]) return [];
-      const { label, unit } = field;
-      return [
-        { path: `parts.${subject}`, label: `${part.label}: ${label.toLowerCase()}`, unit, value, usual },
-      ];
-    });
-    return { figures: [], checks: checksOf(subject, off) };
-  },
-};
+/** Figures of the sheet of a pinned part likewise. */
+function offInPart(key: string, part: Part): Off[] {
+  return partFields[part.kind].flatMap((field): Off[] => {
+    const usual = usualOfPart[part.kind][field.name];
+    const value = fieldValue(part.data, field.name);
+    if (field.kind !== 'number' || usual === undefined || typeof value !== 'number') return [];
+    if (value >= usual[0] && value <= usual[1]) return [];
+    const { label, unit } = field;
+    return [{ path: `parts.${key}`, label: `${part.label}: ${label.toLowerCase()}`, unit, value, usual }];
+  });
+}

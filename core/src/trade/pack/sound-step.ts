@@ -1,7 +1,15 @@
 import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
 import { figureId, type Check, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { everyCircuit, mainCircuit, packDefaults, settingsDefaults } from '../../model/document';
+import {
+  everyCircuit,
+  mainCircuit,
+  packDefaults,
+  settingsDefaults,
+  type Design,
+  type Id,
+  type StringItem,
+} from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { interpolate } from '../../ground/math';
 import { readPackLayout } from './layout';
@@ -213,54 +221,61 @@ export const soundStep: StepDefinition = {
 export const alikeStep: StepDefinition = {
   id: 'pack.alike',
   version: 1,
-  subjects: (design) => Object.keys(design.strings),
-  compute(subject, read): { figures: []; checks: Check[] } {
-    const string = read.at('strings', subject)!;
+  subjects: () => ['strings'],
+  compute(_subject, read): { figures: []; checks: Check[] } {
+    const strings = Object.entries(read.at('strings'));
     const modules = read.at('modules');
     const parts = read.at('parts');
-    const kinds = new Map(
-      string.modules.flatMap((id) => {
-        const part = parts[modules[id]?.part ?? ''];
-        return part?.kind === 'module' ? [[modules[id]!.part, part] as const] : [];
-      }),
-    );
-    const all = [...kinds.values()];
-    const words = (of: (part: (typeof all)[number]) => string) => [...new Set(all.map(of))];
-    const differ = [
-      words(({ data }) => data.chemistry),
-      words(({ data }) => `${n(data.cell.capacityAh * data.cellsInParallel)} Ah`),
-      words(({ data }) => `cells up to ${n(data.cell.maxV, 4)} V`),
-    ].filter((one) => one.length > 1);
     return {
       figures: [],
-      checks: [
-        judge(
-          soundRules.unlike,
-          [subject],
-          [],
-          differ.length > 0
-            ? `${string.tag} mixes ${differ.map((one) => one.join(' and ')).join('; ')}.`
-            : null,
-          all.flatMap(({ data }, i): CheckValue[] => [
-            {
-              label: `capacity, kind ${i + 1}`,
-              value: data.cell.capacityAh * data.cellsInParallel,
-              unit: 'Ah',
-            },
-            { label: `highest of a cell, kind ${i + 1}`, value: data.cell.maxV, unit: 'V' },
-          ]),
-        ),
-        judge(
-          soundRules.empty,
-          [subject],
-          [],
-          string.modules.length === 0 ? `${string.tag} has 0 modules.` : null,
-          [{ label: 'modules', value: string.modules.length, unit: '' }],
-        ),
-      ],
+      checks: strings.flatMap(([id, string]) => alikeChecks(id, string, modules, parts)),
     };
   },
 };
+
+function alikeChecks(
+  subject: Id,
+  string: StringItem,
+  modules: Design['modules'],
+  parts: Design['parts'],
+): Check[] {
+  const kinds = new Map(
+    string.modules.flatMap((id) => {
+      const part = parts[modules[id]?.part ?? ''];
+      return part?.kind === 'module' ? [[modules[id]!.part, part] as const] : [];
+    }),
+  );
+  const all = [...kinds.values()];
+  const words = (of: (part: (typeof all)[number]) => string) => [...new Set(all.map(of))];
+  const differ = [
+    words(({ data }) => data.chemistry),
+    words(({ data }) => `${n(data.cell.capacityAh * data.cellsInParallel)} Ah`),
+    words(({ data }) => `cells up to ${n(data.cell.maxV, 4)} V`),
+  ].filter((one) => one.length > 1);
+  return [
+    judge(
+      soundRules.unlike,
+      [subject],
+      [],
+      differ.length > 0 ? `${string.tag} mixes ${differ.map((one) => one.join(' and ')).join('; ')}.` : null,
+      all.flatMap(({ data }, i): CheckValue[] => [
+        {
+          label: `capacity, kind ${i + 1}`,
+          value: data.cell.capacityAh * data.cellsInParallel,
+          unit: 'Ah',
+        },
+        { label: `highest of a cell, kind ${i + 1}`, value: data.cell.maxV, unit: 'V' },
+      ]),
+    ),
+    judge(
+      soundRules.empty,
+      [subject],
+      [],
+      string.modules.length === 0 ? `${string.tag} has 0 modules.` : null,
+      [{ label: 'modules', value: string.modules.length, unit: '' }],
+    ),
+  ];
+}
 
 /** Modules that stand nowhere; nothing of it while there are no strings yet. */
 export const standingStep: StepDefinition = {

@@ -142,35 +142,29 @@ const beyondM = 0.5;
 export const placesStep: StepDefinition = {
   id: 'vehicle.places',
   version: 1,
-  subjects: (design) => Object.keys(design.masses),
-  compute(subject, read): { figures: []; checks: Check[] } {
-    const { tag, xM } = read.at('masses', subject)!;
+  subjects: () => ['vehicle'],
+  compute(_subject, read): { figures: []; checks: Check[] } {
     const lengthM = read.at('vehicle', 'lengthM');
-    const frontOverhangM = read.at('vehicle', 'frontOverhangM') ?? 0;
-    const gaps = lacking(
-      [xM, `masses.${subject}.xM`, `place of ${tag}`],
-      [lengthM, 'vehicle.lengthM', 'length'],
-    );
-    const [front, rear] = [frontOverhangM, frontOverhangM - (lengthM ?? 0)];
-    const x = xM ?? 0;
-    const out = x > front + beyondM || x < rear - beyondM;
-    return {
-      figures: [],
-      checks: [
-        judge(
-          plausibleRules.outside,
-          [subject],
-          gaps,
-          out
-            ? `${tag} lies ${n(Math.abs(x))} m ${x > 0 ? 'ahead of' : 'behind'} the front axle; the vehicle reaches from ${n(front)} m ahead to ${n(-rear)} m behind it.`
-            : null,
-          [
-            { label: 'from the front axle', value: Math.abs(x), unit: 'm' },
-            { label: 'front of the vehicle', value: front, unit: 'm' },
-            { label: 'tail of the vehicle', value: -rear, unit: 'm' },
-          ],
-        ),
-      ],
-    };
+    const front = read.at('vehicle', 'frontOverhangM') ?? 0;
+    const rear = front - (lengthM ?? 0);
+    const noLength = lacking([lengthM, 'vehicle.lengthM', 'length']);
+    const checks = Object.entries(read.at('masses')).map(([id, { tag, xM }]) => {
+      const x = xM ?? 0;
+      const out = x > front + beyondM || x < rear - beyondM;
+      return judge(
+        plausibleRules.outside,
+        [id],
+        [...lacking([xM, `masses.${id}.xM`, `place of ${tag}`]), ...noLength],
+        out
+          ? `${tag} lies ${n(Math.abs(x))} m ${x > 0 ? 'ahead of' : 'behind'} the front axle; the vehicle reaches from ${n(front)} m ahead to ${n(-rear)} m behind it.`
+          : null,
+        [
+          { label: 'from the front axle', value: Math.abs(x), unit: 'm' },
+          { label: 'front of the vehicle', value: front, unit: 'm' },
+          { label: 'tail of the vehicle', value: -rear, unit: 'm' },
+        ],
+      );
+    });
+    return { figures: [], checks };
   },
 };

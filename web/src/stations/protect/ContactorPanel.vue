@@ -103,6 +103,7 @@ const figure = (name: FigureName<'contactor.coil'>) => figureId('contactor.coil'
         <NumberField :path="`${at}.clampV`" />
         <NumberField path="settings.startLowV" />
         <NumberField path="settings.coilC" />
+        <NumberField path="settings.driverV" />
       </div>
     </div>
     <RankedTable
