@@ -131,8 +131,8 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
 
 test('an acceptance is of one part: another one in its place makes it lapse', async ({ page, open }) => {
   await open('protect');
-  const finding = page.locator('[data-rule="contactor.make"]');
-  await expect(finding).toContainText('makes 650 A where 729 A rush in after pre-charge');
+  const finding = page.locator('[data-rule="precharge.timer-welds"]');
+  await expect(finding).toContainText('729 A flow when the main closes, and it makes 650 A');
   await finding.getByRole('button').first().click();
   await finding.getByRole('button', { name: 'Accept with a reason' }).click();
   await finding.getByRole('textbox').fill('Ten starts on the bench, contacts looked at');
@@ -142,7 +142,7 @@ test('an acceptance is of one part: another one in its place makes it lapse', as
     .locator('[data-circuits]')
     .getByLabel('Contactors of Main', { exact: true })
     .selectOption('hollin-k250@1');
-  await expect(finding).toContainText('makes 420 A where 729 A rush in');
+  await expect(finding).toContainText('729 A flow when the main closes, and it makes 420 A');
   await expect(finding).toContainText('The acceptance has lapsed: a part has been exchanged.');
   await expect(page.getByText('Accepted by Maren Oskarby')).toHaveCount(0);
 });

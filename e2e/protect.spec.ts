@@ -84,7 +84,7 @@ test('a bare timer is shown against the voltage check, and given up; a measured 
   open,
 }) => {
   await open('protect?panel=start');
-  const timer = page.locator('.finding', { hasText: 'when the main closes' });
+  const timer = page.locator('[data-rule="precharge.bare-timer"]');
   await expect(timer).toContainText('After 0.35 s the bus as designed is at');
   const loaded = page.locator('[data-case="a load"]');
   await expect(loaded).toContainText('gives up');
@@ -186,6 +186,8 @@ test('a cable of the table is taken with the lugs it needs; lugs and glands are 
   await expect(choice('lug')).toHaveValue('penhallow-c4-m5@1');
   await choice('cable').selectOption('marl-x0-5@1');
   await expect(page.getByRole('row', { name: /Penhallow C0.5-M5/ })).toContainText('fits');
-  await expect(page.getByRole('row', { name: /Wendmoor G12/ })).toContainText('fits');
+  await expect(page.getByRole('row', { name: /Wendmoor G12/ })).toContainText(
+    'stands 100 °C, the jacket reaches about',
+  );
   await saved(page);
 });

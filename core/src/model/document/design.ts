@@ -45,8 +45,8 @@ export const everyCircuit = (design: Pick<Design, 'circuits'>): Id[] => Object.k
 /** Circuits that have contactors, or should have: the main one always. */
 export const switchedCircuits = (design: Pick<Design, 'circuits'>): Id[] =>
   everyCircuit(design).filter((id) => {
-    const { role, contactor } = design.circuits[id]!;
-    return role === 'main' || contactor !== undefined;
+    const { role, contactor, poles = 'none' } = design.circuits[id]!;
+    return role === 'main' || contactor !== undefined || poles !== 'none';
   });
 
 /** The circuits that pre-charge the bus. */

@@ -103,14 +103,10 @@ export const endsStep: StepDefinition = {
             parts: gland === null ? [] : [partKey(gland)],
           },
         ),
-        ...(gland === null || end === null
-          ? []
-          : glandChecks(
-              subject,
-              circuit.tag,
-              { label: gland.label, key: partKey(gland), data: gland.data },
-              end,
-            )),
+        ...glandChecks(subject, circuit.tag, gland, end, {
+          both: gland === null ? [...noCable, missing('gland', 'gland')] : noCable,
+          heat: temperature.value === null ? gapsBehind(temperature) : [],
+        }),
         ...conduitCheck(subject, circuit, cable),
       ],
     };

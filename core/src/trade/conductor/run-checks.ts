@@ -1,80 +1,101 @@
 import type { CircuitItem, Id } from '../../model/document';
-import type { Check } from '../../ground/figure';
-import { partKey, type GlandData, type PartOf } from '../../model/parts';
+import type { Check, Gap } from '../../ground/figure';
+import { partKey, type PartOf } from '../../model/parts';
 import { formatNumber } from '../../ground/quantity';
 import { judge } from '../../model/step';
-import { conduitFill, overfilled } from './conduit';
+import { conduitFill, overfilled, type ConduitFill } from './conduit';
 import { endRules, jacketOf, type CableEnd } from './ends';
 import { waysOf } from './ways';
 
 const n = formatNumber;
 
-/** The gland against the heat of the cable and against the screen that is to end in it. */
+/**
+ * The gland against the heat of the cable and against the screen that is to end in it.
+ *
+ * @param gaps what keeps both from being judged, and what keeps the heat from being known
+ */
 export function glandChecks(
   subject: Id,
   tag: string,
-  gland: { label: string; key: string; data: GlandData },
-  end: CableEnd,
+  gland: PartOf<'gland'> | null,
+  end: CableEnd | null,
+  gaps: { both: Gap[]; heat: Gap[] },
 ): Check[] {
-  const { label, key, data } = gland;
-  const jacketC = jacketOf(end);
+  const jacketC = end === null ? null : jacketOf(end);
+  const clamped = end?.screensClamped ?? 0;
+  const parts = gland === null ? [] : [partKey(gland)];
+  const maxC = gland?.data.maxC ?? 0;
   return [
     judge(
       endRules.glandHeat,
       [subject],
-      [],
-      jacketC !== null && jacketC > data.maxC
-        ? `${label} stands ${n(data.maxC)} °C; the jacket reaches about ${n(jacketC)} °C.`
+      [...gaps.both, ...gaps.heat],
+      jacketC !== null && jacketC > maxC
+        ? `${gland?.label} stands ${n(maxC)} °C; the jacket reaches about ${n(jacketC)} °C.`
         : null,
       [
         { label: 'jacket, about', value: jacketC ?? 0, unit: '°C' },
-        { label: 'of the gland', value: data.maxC, unit: '°C' },
+        { label: 'of the gland', value: maxC, unit: '°C' },
       ],
-      { parts: [key] },
+      { parts },
     ),
     judge(
       endRules.glandScreen,
       [subject],
-      [],
-      (end.screensClamped ?? 0) > 0 && !data.screenContact
-        ? `${label} has no contact to the screen, which ${tag} clamps at ${end.screensClamped} of 2 ends.`
+      gaps.both,
+      clamped > 0 && gland?.data.screenContact === false
+        ? `${gland.label} has no contact to the screen, which ${tag} clamps at ${clamped} of 2 ends.`
         : null,
-      [{ label: 'ends clamped', value: end.screensClamped ?? 0, unit: '' }],
-      { parts: [key] },
+      [{ label: 'ends clamped', value: clamped, unit: '' }],
+      { parts },
     ),
   ];
 }
 
 /** The cables of a circuit in their conduit, in each part of its way. */
 export function conduitCheck(subject: Id, circuit: CircuitItem, cable: PartOf<'cable'> | null): Check[] {
-  if (cable === null) return [];
-  const fills = waysOf(circuit, subject).flatMap(({ own }) => {
-    const install = own.install ?? circuit.install ?? 'free-air';
+  const inConduit = waysOf(circuit, subject).filter(
+    ({ own }) => (own.install ?? circuit.install) === 'steel-conduit',
+  );
+  if (inConduit.length === 0) return [];
+  const gaps: Gap[] = cable === null ? [notGiven(`circuits.${subject}.cable`, 'cable')] : [];
+  const fills = inConduit.flatMap(({ at, own }) => {
     const conduitInnerMm = own.conduitInnerMm ?? circuit.conduitInnerMm;
+    if (conduitInnerMm === undefined)
+      gaps.push(notGiven(`${at}.conduitInnerMm`, 'inner diameter of the conduit'));
     const found = conduitFill(
-      { install, parallel: circuit.parallel, ...(conduitInnerMm !== undefined && { conduitInnerMm }) },
-      cable.data.outerDiameterMm,
+      {
+        install: 'steel-conduit',
+        parallel: circuit.parallel,
+        ...(conduitInnerMm !== undefined && { conduitInnerMm }),
+      },
+      cable?.data.outerDiameterMm ?? 0,
     );
     return found === null ? [] : [found];
   });
-  if (fills.length === 0) return [];
-  const worst = fills.reduce((most, one) => (one.fill > most.fill ? one : most));
+  const worst = fills.reduce<ConduitFill | null>(
+    (most, one) => (most === null || one.fill > most.fill ? one : most),
+    null,
+  );
+  const outerMm = cable?.data.outerDiameterMm ?? 0;
   return [
     judge(
       endRules.conduitFill,
       [subject],
-      [],
-      overfilled(worst)
-        ? `${n(worst.cables)} cables of ${n(cable.data.outerDiameterMm)} mm fill ${n(worst.fill * 100)} % of a conduit of ${n(worst.conduitInnerMm)} mm; ${n(worst.most * 100)} % go in.`
+      gaps,
+      worst !== null && overfilled(worst)
+        ? `${n(worst.cables)} cables of ${n(outerMm)} mm fill ${n(worst.fill * 100)} % of a conduit of ${n(worst.conduitInnerMm)} mm; ${n(worst.most * 100)} % go in.`
         : null,
       [
-        { label: 'cables in the conduit', value: worst.cables, unit: '' },
-        { label: 'outer diameter', value: cable.data.outerDiameterMm, unit: 'mm' },
-        { label: 'filled', value: worst.fill * 100, unit: '%' },
-        { label: 'goes in', value: worst.most * 100, unit: '%' },
-        { label: 'conduit inside', value: worst.conduitInnerMm, unit: 'mm' },
+        { label: 'cables in the conduit', value: worst?.cables ?? 0, unit: '' },
+        { label: 'outer diameter', value: outerMm, unit: 'mm' },
+        { label: 'filled', value: (worst?.fill ?? 0) * 100, unit: '%' },
+        { label: 'goes in', value: (worst?.most ?? 0) * 100, unit: '%' },
+        { label: 'conduit inside', value: worst?.conduitInnerMm ?? 0, unit: 'mm' },
       ],
-      { parts: [partKey(cable)] },
+      { parts: cable === null ? [] : [partKey(cable)] },
     ),
   ];
 }
+
+const notGiven = (path: string, label: string): Gap => ({ kind: 'not-given', path, label });

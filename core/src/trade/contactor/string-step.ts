@@ -90,7 +90,8 @@ export const stringContactorStep: StepDefinition = {
     const count = Object.values(strings).filter(({ modules }) => modules.length > 0).length;
     const part = read.at('parts', string.contactor ?? '');
     const chosen = part?.kind === 'contactor' ? part : null;
-    const bare = chosen === null || string.contactorPoles === 'none';
+    const { contactorPoles = chosen === null ? 'none' : 'both' } = string;
+    const bare = contactorPoles === 'none';
     const parting = judge(
       loadRules.parting,
       [subject],
@@ -100,7 +101,15 @@ export const stringContactorStep: StepDefinition = {
         : null,
       [{ label: 'strings', value: count, unit: '' }],
     );
-    if (chosen === null || bare) return { figures: [], checks: [parting] };
+    if (bare) return { figures: [], checks: [parting] };
+    if (chosen === null) {
+      // Poles are said to be switched, and by what is not.
+      const missing: Gap[] = [
+        { kind: 'not-given', path: `strings.${subject}.contactor`, label: `contactors of ${string.tag}` },
+      ];
+      const open = [rules.voltage, rules.carry, coilRules.pullIn, loadRules.peak, loadRules.break];
+      return { figures: [], checks: [parting, ...open.map((one) => judge(one, [subject], missing, null))] };
+    }
     const settings = read.at('settings');
     const voltage = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
     const load = read.figure(figureId('network.load', mainCircuit, 'rmsA'));

@@ -74,11 +74,7 @@ export function upstreamOf(
 export const selectiveStep: StepDefinition = {
   id: 'fuse.selective',
   version: 1,
-  subjects: (design) =>
-    everyCircuit(design).filter((id) => {
-      const { role, fuse } = design.circuits[id]!;
-      return role === 'branch' && fuse !== undefined;
-    }),
+  subjects: (design) => everyCircuit(design).filter((id) => design.circuits[id]!.role === 'branch'),
   compute(subject, read: Reader) {
     const part = read.at('parts', read.at('circuits', subject, 'fuse') ?? '');
     const largest = read.figure(figureId('fuse.fault', `${subject}/largest`, 'prospectiveA'));

@@ -252,7 +252,8 @@ const faceOfPlating = { tin: 'tin', 'bare copper': 'copper', nickel: 'nickel', s
 /** The lugs that lie on joints of this kind, against the faces it names: one of the two is the lug’s. */
 function platings(kind: Kind, read: Reader): Check[] {
   const { on, face, otherFace, circuit, studMm, tag } = kind.item;
-  if (on !== 'lugs' || face === undefined || otherFace === undefined) return [];
+  if (on !== 'lugs') return [];
+  const gaps = kind.lacks(['face', 'first face'], ['otherFace', 'second face']);
   const others = Object.entries(read.at('circuits')).filter(([id, item]) =>
     circuit === undefined ? studMm === undefined || item.studMm === studMm : id === circuit,
   );
@@ -260,11 +261,14 @@ function platings(kind: Kind, read: Reader): Check[] {
     const part = read.at('parts', item.lug ?? '');
     return part?.kind === 'lug' ? [part] : [];
   });
-  const wrong = lugs.find(({ data }) => ![face, otherFace].includes(faceOfPlating[data.plating]));
+  const wrong =
+    gaps.length > 0
+      ? undefined
+      : lugs.find(({ data }) => ![face, otherFace].includes(faceOfPlating[data.plating]));
   return [
     kind.check(
       rules.plating,
-      [],
+      gaps,
       wrong === undefined
         ? null
         : `${tag}: the faces are ${face} and ${otherFace}; ${wrong.label} is of ${wrong.data.plating}, 1 of ${n(lugs.length)} lugs there.`,
