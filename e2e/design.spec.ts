@@ -131,6 +131,7 @@ test('a finding is accepted with a reason, and the acceptance lapses when its nu
 
 test('an acceptance is of one part: another one in its place makes it lapse', async ({ page, open }) => {
   await open('protect');
+  await page.getByText(/more at this station/).click();
   const finding = page.locator('[data-rule="precharge.timer-welds"]');
   await expect(finding).toContainText('729 A flow when the main closes, and it makes 650 A');
   await finding.getByRole('button').first().click();

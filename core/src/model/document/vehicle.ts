@@ -22,7 +22,7 @@ export const vehicleFields = {
   heightM: num('Height', 'm', { usual: [0.8, 4.6] }),
   wheelDiameterM: num('Wheel diameter', 'm', { usual: [0.25, 1.8] }),
   /** The least that anything may hang above the ground. */
-  clearanceM: num('Ground clearance asked', 'm', { fallback: 0.15, usual: [0.05, 1] }),
+  clearanceM: num('Ground clearance', 'm', { fallback: 0.15, usual: [0.05, 1] }),
   /** Axle loads before the work, as weighed. */
   frontKg: num('Front axle load before', 'kg', { usual: [50, 12000] }),
   rearKg: num('Rear axle load before', 'kg', { usual: [50, 20000] }),

@@ -56,6 +56,7 @@ export const endsStep: StepDefinition = {
     };
     const problems = lug === null || end === null ? new Map<Rule, string>() : lugProblems(lug.data, end);
     const [lugParts, glandParts] = [read.parts('lug'), read.parts('gland')];
+    const glands = () => ({ suggestions: end === null ? [] : rankGlands(glandParts, end).slice(0, 4) });
     const lugs = () => ({ suggestions: end === null ? [] : rankLugs(lugParts, end).slice(0, 4) });
     const lugCheck = (of: Rule, gaps: Gap[], label: string, value: number | null, unit: string): Check => {
       const problem = problems.get(of);
@@ -97,16 +98,21 @@ export const endsStep: StepDefinition = {
             { label: 'clamps to', value: gland?.data.clampMaxMm ?? 0, unit: 'mm' },
           ],
           {
-            ranking: () => ({
-              suggestions: end === null ? [] : rankGlands(glandParts, end).slice(0, 4),
-            }),
+            ranking: glands,
             parts: gland === null ? [] : [partKey(gland)],
           },
         ),
-        ...glandChecks(subject, circuit.tag, gland, end, {
-          both: gland === null ? [...noCable, missing('gland', 'gland')] : noCable,
-          heat: temperature.value === null ? gapsBehind(temperature) : [],
-        }),
+        ...glandChecks(
+          subject,
+          circuit.tag,
+          gland,
+          end,
+          {
+            both: gland === null ? [...noCable, missing('gland', 'gland')] : noCable,
+            heat: temperature.value === null ? gapsBehind(temperature) : [],
+          },
+          glands,
+        ),
         ...conduitCheck(subject, circuit, cable),
       ],
     };

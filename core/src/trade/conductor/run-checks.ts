@@ -2,7 +2,7 @@ import type { CircuitItem, Id } from '../../model/document';
 import type { Check, Gap } from '../../ground/figure';
 import { partKey, type PartOf } from '../../model/parts';
 import { formatNumber } from '../../ground/quantity';
-import { judge } from '../../model/step';
+import { judge, type Ranking } from '../../model/step';
 import { conduitFill, overfilled, type ConduitFill } from './conduit';
 import { endRules, jacketOf, type CableEnd } from './ends';
 import { waysOf } from './ways';
@@ -20,6 +20,7 @@ export function glandChecks(
   gland: PartOf<'gland'> | null,
   end: CableEnd | null,
   gaps: { both: Gap[]; heat: Gap[] },
+  ranking: Ranking,
 ): Check[] {
   const jacketC = end === null ? null : jacketOf(end);
   const clamped = end?.screensClamped ?? 0;
@@ -37,7 +38,7 @@ export function glandChecks(
         { label: 'jacket, about', value: jacketC ?? 0, unit: '°C' },
         { label: 'of the gland', value: maxC, unit: '°C' },
       ],
-      { parts },
+      { ranking, parts },
     ),
     judge(
       endRules.glandScreen,
@@ -47,7 +48,7 @@ export function glandChecks(
         ? `${gland.label} has no contact to the screen, which ${tag} clamps at ${clamped} of 2 ends.`
         : null,
       [{ label: 'ends clamped', value: clamped, unit: '' }],
-      { parts },
+      { ranking, parts },
     ),
   ];
 }

@@ -19,9 +19,9 @@ describe('what is usual', () => {
         'vehicle.unusual',
       );
     expect([wheel(0.25), wheel(1.8)]).toEqual([[], []]);
-    expect(wheel(1.81)).toEqual(['Wheel diameter is 1.81 m; usual is 0.25 to 1.8 m.']);
+    expect(wheel(1.81)).toEqual(['Wheel diameter: 1.81 m, where 0.25 to 1.8 m is usual.']);
     const bus = changed(({ devices }) => void (devices['device-inverter']!.busCapacitanceF = 0.06));
-    expect(raised(bus, 'pack.unusual')).toEqual(['Bus capacitance is 60000 µF; usual is 0 to 50000 µF.']);
+    expect(raised(bus, 'pack.unusual')).toEqual(['Bus capacitance: 60000 µF, where 0 to 50000 µF is usual.']);
   });
 
   test('what is wrong with one thing is one finding for each station where it is mended', () => {
@@ -29,9 +29,9 @@ describe('what is usual', () => {
       Object.assign(boxes['box-front']!, { anchors: 0.5, widthM: 80, creepageMm: 900 });
     });
     expect(raised(design, 'pack.unusual')).toEqual([
-      'Width is 80 m; usual is 0.05 to 3 m. Anchors is 0.5; usual is 1 to 100.',
+      'Width: 80 m, where 0.05 to 3 m is usual. Anchors: 0.5, where 1 to 100 is usual.',
     ]);
-    expect(raised(design, 'protect.unusual')).toEqual(['Creepage is 900 mm; usual is 0.05 to 200 mm.']);
+    expect(raised(design, 'protect.unusual')).toEqual(['Creepage: 900 mm, where 0.05 to 200 mm is usual.']);
   });
 
   test('of the sheet of a pinned part, too', () => {
@@ -40,7 +40,7 @@ describe('what is usual', () => {
       if (fuse.kind === 'fuse') fuse.data.breakingA = 30;
     });
     expect(raised(design, 'pack.unusual')).toEqual([
-      'Calderside F160-500, 160 A 500 V, full range, fast: breaking capacity is 30 A; usual is 50 to 300000 A.',
+      'Calderside F160-500, 160 A 500 V, full range, fast, breaking capacity: 30 A, where 50 to 300000 A is usual.',
     ]);
   });
 });

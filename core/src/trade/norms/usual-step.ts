@@ -33,7 +33,7 @@ interface Off {
 const n = formatNumber;
 const said = ({ label, unit, value, usual: [least, most] }: Off) => {
   const of = unit === '' ? '' : ` ${unit}`;
-  return `${label} is ${n(value)}${of}; usual is ${n(least)} to ${n(most)}${of}.`;
+  return `${label}: ${n(value)}${of}, where ${n(least)} to ${n(most)}${of} is usual.`;
 };
 
 /** Values of a thing beyond what is usual, in the units they are shown in. */
@@ -116,6 +116,6 @@ function offInPart(key: string, part: Part): Off[] {
     if (field.kind !== 'number' || usual === undefined || typeof value !== 'number') return [];
     if (value >= usual[0] && value <= usual[1]) return [];
     const { label, unit } = field;
-    return [{ path: `parts.${key}`, label: `${part.label}: ${label.toLowerCase()}`, unit, value, usual }];
+    return [{ path: `parts.${key}`, label: `${part.label}, ${label.toLowerCase()}`, unit, value, usual }];
   });
 }

@@ -142,6 +142,8 @@ export const soundStep: StepDefinition = {
     const warm = pack.warmResistanceFactor ?? packDefaults.warmResistanceFactor;
     const cold = pack.coldResistanceFactor ?? packDefaults.coldResistanceFactor;
     const peakAt = pack.socForPeakFraction;
+    // Without a window there is no within and no outside.
+    const usable = read.figure(figureId('pack.pack', 'pack', 'usableEnergyKWh'));
     const [low = 0, top = 1] = [pack.socLowFraction, high];
     const value = (label: string, is: number, unit: string): CheckValue => ({ label, value: is, unit });
     return {
@@ -202,7 +204,7 @@ export const soundStep: StepDefinition = {
         judge(
           soundRules.peakOutside,
           [subject],
-          gaps,
+          [...gaps, ...(usable.value === null ? gapsBehind(usable) : [])],
           peakAt !== undefined && (peakAt < low || peakAt > top)
             ? `The peak is judged at ${n(peakAt * 100)} %; the window goes from ${n(low * 100)} to ${n(top * 100)} %.`
             : null,

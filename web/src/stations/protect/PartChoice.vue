@@ -26,13 +26,20 @@ const choices = computed(() => {
     ? known
     : [pinned as PartOf<typeof props.kind>, ...known];
 });
+/** How the start is controlled is no fault of the resistor. */
+const othersRules = /^precharge\.(bare-timer|timer-welds)$/;
+/** What is wrong with lug or gland is said at them. */
+const endRules = /^cable\.(lug|gland)-/;
 /** Rules about this part, of this circuit or of the bus that the main one charges. */
 const ours = (rule: string, subjects: readonly string[]) =>
   rule.startsWith(props.rules) &&
-  // How the start is controlled is no fault of the resistor.
-  rule !== 'precharge.bare-timer' &&
+  !othersRules.test(rule) &&
+  !(props.kind === 'cable' && endRules.test(rule)) &&
   subjects.some(
-    (one) => one === circuitId.value || one.startsWith(`${circuitId.value}/`) || !one.startsWith('circuit-'),
+    (one) =>
+      one === circuitId.value ||
+      one.startsWith(`${circuitId.value}/`) ||
+      (!one.startsWith('circuit-') && job.design.strings[one] === undefined),
   );
 const checks = computed(() => job.checks.filter(({ rule, subjects }) => ours(rule.id, subjects)));
 const worst = computed(() => {
