@@ -79,6 +79,8 @@ export const stringFields = {
   fuse: part('Fuse', 'fuse', { at: 'network' }),
   /** The joint that the fuse takes, 1 between the first and the second module; 0 or absent: the positive end. */
   fuseAt: num('Joint of the fuse', '', { at: 'network' }),
+  /** Where its fuse sits; absent: as hot as the main fuse. */
+  fuseAmbientC: num('Fuse ambient', '°C', { at: 'protect/strings', usual: [-50, 125] }),
   /** The joint that the service disconnect takes, 1 between the first and the second module. */
   disconnectAt: num('Joint of the service disconnect', '', { at: 'network' }),
   /** Contactors of this string alone. */

@@ -25,6 +25,27 @@ describe('a short inside one of several strings', () => {
   });
 });
 
+test('a fuse that sits hotter than the others takes less, and only its string says so', () => {
+  const said = (recipe: (draft: Design) => void) =>
+    evaluate(edit(bus350Three, (draft) => recipe(draft as Design))!.design).checks.flatMap((check) =>
+      check.state === 'raised' && check.rule.id === 'strings.uneven-load' ? [check.message] : [],
+    );
+  // At 35 °C a fuse takes 97 % of its rating, at 85 °C 78 %.
+  const mostA = value(bus350Three, 'fuse.strings:pack:mostRmsA');
+  const small = (draft: Design) => {
+    for (const part of Object.values(draft.parts))
+      if (part.kind === 'fuse' && part.data.ratedA === 200) part.data.ratedA = (mostA / 0.8) * 1.05;
+  };
+  expect(said(small)).toEqual([]);
+  const hot = said((draft) => {
+    small(draft);
+    Object.values(draft.strings)[1]!.fuseAmbientC = 85;
+  });
+  expect(hot).toHaveLength(1);
+  expect(hot[0]).toMatch(/^S2: its fuse takes/);
+  expect(hot[0]).not.toContain('S1');
+});
+
 test('the least that melts a fuse is that of its fastest: I·(1 − tolerance), squared, for its last time', () => {
   const curve: [number, number][] = [
     [100, 100],

@@ -171,34 +171,38 @@ export const stringsStep: StepDefinition = {
             ],
     });
     const n = formatNumber;
-    const fuses = strings.map(([id, { fuse, tag }]) => {
+    const fuses = strings.map(([id, { fuse, tag, fuseAmbientC }]) => {
       const part = fuse === undefined ? undefined : read.at('parts', fuse);
       return {
         id,
         tag,
         key: part?.kind === 'fuse' ? partKey(part) : null,
         data: part?.kind === 'fuse' ? part.data : null,
+        ambientC: fuseAmbientC,
       };
     });
     const fuseGaps = fuses.flatMap(({ id, tag, data }): Gap[] =>
       data === null ? [{ kind: 'not-given', path: `strings.${id}.fuse`, label: `fuse of ${tag}` }] : [],
     );
-    // String fuses have no ambient of their own: that of the main fuse.
-    const ambientC = main?.fuseAmbientC ?? circuitDefaults.fuseAmbientC;
-    const each = (fails: (data: FuseData) => string | null): string | null => {
-      const found = fuses.flatMap(({ tag, data }) => {
-        const text = data === null ? null : fails(data);
+    const mainC = main?.fuseAmbientC ?? circuitDefaults.fuseAmbientC;
+    const each = (fails: (data: FuseData, ambientC: number) => string | null): string | null => {
+      const found = fuses.flatMap(({ tag, data, ambientC = mainC }) => {
+        const text = data === null ? null : fails(data, ambientC);
         return text === null ? [] : [`${tag}: ${text}`];
       });
       return found.length === 0 ? null : `${found.join('; ')}.`;
     };
     const parts = [...new Set(fuses.flatMap(({ key }) => key ?? []))];
     /** A number of each string’s fuse. */
-    const own = (label: string, unit: string, of: (data: FuseData) => number): CheckValue[] =>
-      fuses.flatMap(({ tag, data }) =>
-        data === null ? [] : [{ label: `${label} of ${tag}`, value: of(data), unit }],
+    const own = (
+      label: string,
+      unit: string,
+      of: (data: FuseData, ambientC: number) => number,
+    ): CheckValue[] =>
+      fuses.flatMap(({ tag, data, ambientC = mainC }) =>
+        data === null ? [] : [{ label: `${label} of ${tag}`, value: of(data, ambientC), unit }],
       );
-    const takesA = ({ ratedA, ambientDerating }: FuseData) =>
+    const takesA = ({ ratedA, ambientDerating }: FuseData, ambientC: number) =>
       continuousShare * ratedA * derating({ ambientDerating, ambientC }).value;
     const lostA = load.value === null ? null : load.value / (count - 1);
     return {
@@ -295,9 +299,9 @@ export const stringsStep: StepDefinition = {
           [...fuseGaps, ...shareGaps],
           worst === null
             ? null
-            : each((data) =>
-                worst.rmsA > takesA(data)
-                  ? `its fuse takes ${n(takesA(data))} A, the hardest working string carries ${n(worst.rmsA)} A rms`
+            : each((data, ambientC) =>
+                worst.rmsA > takesA(data, ambientC)
+                  ? `its fuse takes ${n(takesA(data, ambientC))} A, the hardest working string carries ${n(worst.rmsA)} A rms`
                   : null,
               ),
           [
@@ -312,9 +316,9 @@ export const stringsStep: StepDefinition = {
           [...fuseGaps, ...noProfile],
           lostA === null
             ? null
-            : each((data) =>
-                lostA > takesA(data)
-                  ? `its fuse takes ${n(takesA(data))} A, with one string out each carries ${n(lostA)} A rms`
+            : each((data, ambientC) =>
+                lostA > takesA(data, ambientC)
+                  ? `its fuse takes ${n(takesA(data, ambientC))} A, with one string out each carries ${n(lostA)} A rms`
                   : null,
               ),
           [

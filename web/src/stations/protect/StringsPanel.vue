@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { circuitDefaults, mainCircuit } from '@torvek/core/document';
 import type { StringShare } from '@torvek/core/pack';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
@@ -77,6 +78,13 @@ const lines = computed(() => {
       <div>
         <NumberField path="pack.stringSpreadFraction" />
         <NumberField path="pack.stringSocFraction" />
+        <NumberField
+          v-for="(string, id) in job.design.strings"
+          :key="id"
+          :path="`strings.${id}.fuseAmbientC`"
+          :label="`Fuse ambient, ${string.tag}`"
+          :fallback="job.design.circuits[mainCircuit]?.fuseAmbientC ?? circuitDefaults.fuseAmbientC"
+        />
         <p class="soft">
           At a start the first string closes alone; the next follows once both voltages agree: Match says how
           near.
