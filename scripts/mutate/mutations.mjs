@@ -97,12 +97,7 @@ export const mutations = [
     'value <= usual[1]) return [];\n    const scale',
     'norms|mistakes',
   ),
-  core(
-    'whole/design/contradictions.ts',
-    'if (value === null && gaps.length > 0)',
-    'if (false as boolean)',
-    'mistakes|norms',
-  ),
+  core('whole/design/contradictions.ts', '[], sentence, values)', '[], sentence)', 'norms'),
   core('trade/bonding/bodies.ts', 'lengthM * perM + contactOhm', 'lengthM * perM', 'bonding'),
   inRules('trade/network/structure.ts', "'tap', ", ''),
   // How things follow from a design.

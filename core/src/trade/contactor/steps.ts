@@ -15,8 +15,7 @@ import {
 import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 import { coilDefaults, coilOf, coilRules, coilStep } from './coil';
 import { contactorRules as rules } from './rules';
-import { loadCriteria, loadRules } from './string-step';
-import { stringContactorStep } from './string-step';
+import { loadCriteria, loadRules, stringContactorStep } from './string-step';
 
 /** What flows when the contactors of a circuit close, or null where nothing has to be filled. */
 function inrushOf(subject: Id, read: Reader): Figure | null {

@@ -86,6 +86,19 @@ describe('what cannot be', () => {
     );
   });
 
+  test('is accepted for what it says: another contradiction of the same thing is not accepted with it', () => {
+    const valuesOf = (change: Partial<Design['pack']>) =>
+      evaluate(changed(({ pack }) => void Object.assign(pack, change))).checks.flatMap((check) =>
+        check.state === 'raised' && check.rule.id === 'pack.contradiction'
+          ? check.values.map(({ label }) => label)
+          : [],
+      );
+    const window = valuesOf({ socLowFraction: 0.9, socHighFraction: 0.1 });
+    const links = valuesOf({ linkResistanceOhm: -0.001 });
+    expect([window.length, links.length]).toEqual([1, 1]);
+    expect(window).not.toEqual(links);
+  });
+
   test('is not said of what is only not given yet', () => {
     const design = changed(({ pack }) => void delete pack.socLowFraction);
     expect(raised(design, 'pack.contradiction')).toEqual([]);

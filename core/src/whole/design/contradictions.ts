@@ -105,5 +105,7 @@ function checkOf(found: Found[]): Check {
   const { gap, subject } = found[0]!;
   const words = found.map((one) => gapText(one.gap)).sort();
   const sentence = words.map((one) => `${one[0]!.toUpperCase()}${one.slice(1)}.`).join(' ');
-  return judge(ruleOf(gap.path), [subject], [], sentence);
+  // An acceptance is of these contradictions: it lapses when one goes or another comes.
+  const values = words.map((label) => ({ label, value: 1, unit: '' }));
+  return judge(ruleOf(gap.path), [subject], [], sentence, values);
 }
