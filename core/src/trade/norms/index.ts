@@ -1,3 +1,4 @@
 import './figures';
+export { rulesByStation } from './by-station';
 export { normsRoom } from './room';
 export { normRules } from './steps';

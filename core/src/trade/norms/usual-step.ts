@@ -1,26 +1,19 @@
-import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
+import { rulesByStation } from './by-station';
+import type { CheckValue, Rule } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { designFields, stationOfPath, type Fields, type Station } from '../../model/document';
+import { designFields, type Fields } from '../../model/document';
 import { fieldValue, partFields, usualOfPart, type Part } from '../../model/parts';
 import { judge, type StepDefinition } from '../../model/step';
 
-const ruleAt = (family: string) =>
-  rulesOf(family)(
-    'unusual',
-    'mend',
-    'A value is far from anything usual',
-    'Most often it was typed in another unit, or with a digit too many: what follows from it looks right and is not.',
-    'Look at the value and its unit again; if it is meant, accept it and say why.',
-    'What is usual in the trade, with room to spare',
-  );
-const elsewhere = ruleAt('protect');
-/** By the station where it is mended. */
-const atStation: Partial<Record<Station, Rule>> = {
-  brief: ruleAt('vehicle'),
-  pack: ruleAt('pack'),
-  network: ruleAt('network'),
-};
+const ruleOf = rulesByStation(
+  'unusual',
+  'mend',
+  'A value is far from anything usual',
+  'Most often it was typed in another unit, or with a digit too many: what follows from it looks right and is not.',
+  'Look at the value and its unit again; if it is meant, accept it and say why.',
+  'What is usual in the trade, with room to spare',
+);
 
 interface Off {
   path: string;
@@ -64,7 +57,7 @@ function offIn(fields: Fields, item: object, path: string): Off[] {
 function checksOf(subject: string, off: readonly Off[]): Check[] {
   const rules = new Map<Rule, Off[]>();
   for (const one of off) {
-    const rule = atStation[stationOfPath(one.path) ?? 'protect'] ?? elsewhere;
+    const rule = ruleOf(one.path);
     rules.set(rule, [...(rules.get(rule) ?? []), one]);
   }
   return [...rules].map(([rule, those]) =>

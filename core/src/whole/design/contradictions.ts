@@ -1,25 +1,16 @@
+import { rulesByStation } from '../../trade/norms';
 import { checkKey, gapText, type Check, type Gap } from '../../ground/figure';
-import { rulesOf, type Rule } from '../../ground/finding';
-import { designFields, stationOfPath, type Station } from '../../model/document';
+import { designFields } from '../../model/document';
 import { judge, type Evaluation } from '../../model/step';
 
-const ruleAt = (family: string) =>
-  rulesOf(family)(
-    'contradiction',
-    'mend',
-    'Something that is given cannot be',
-    'What follows from it is not computed, and no rule that needs it is checked.',
-    'Set it right where it stands: the sentence names it and what it must be.',
-    'Bounds of each calculation',
-  );
-
-/** By the station where it is mended. */
-const atStation: Partial<Record<Station, Rule>> = {
-  brief: ruleAt('vehicle'),
-  pack: ruleAt('pack'),
-  network: ruleAt('network'),
-};
-const elsewhere = ruleAt('protect');
+const ruleOf = rulesByStation(
+  'contradiction',
+  'mend',
+  'Something that is given cannot be',
+  'What follows from it is not computed, and no rule that needs it is checked.',
+  'Set it right where it stands: the sentence names it and what it must be.',
+  'Bounds of each calculation',
+);
 
 /** Collections that are spoken of as a whole. */
 const wholes: Record<string, string> = {
@@ -72,8 +63,6 @@ interface Found {
   gap: Extract<Gap, { kind: 'invalid' }>;
   subject: string;
 }
-
-const ruleOf = (path: string): Rule => atStation[stationOfPath(path) ?? 'protect'] ?? elsewhere;
 
 /** Contradictions by the finding they make, each place once. */
 function contradictionsIn({ figures, checks }: Evaluation): Map<string, Found[]> {
