@@ -131,6 +131,9 @@ describe.each(cases)('an acceptance of $rule', ({ design, check }) => {
 /** What a finding of these rooms is about is a part, unless it is named here. */
 const aboutParts = /^(fuse|contactor|cable|cable-duty|precharge|strings)\./;
 const aboutNone = new Set([
+  'cable.pack-cable-place',
+  'cable.pack-cable-unfused',
+  'cable.pack-cable-unsaid',
   'contactor.strings-not-parted',
   'precharge.active-on',
   'precharge.bare-timer',

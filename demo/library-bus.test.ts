@@ -54,7 +54,7 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
       pick(Object.values(draft.devices)) as unknown as Record<string, unknown>,
       pick(Object.values(draft.boxes)) as unknown as Record<string, unknown>,
     ]);
-    const keys = Object.keys(holder).filter((key) => typeof holder[key] === 'number');
+    const keys = Object.keys(holder).filter((key) => typeof holder[key] === 'number' && key !== 'supplyV');
     if (keys.length === 0) return;
     const key = pick(keys);
     const now = holder[key] as number;

@@ -28,6 +28,12 @@ const pinnedKeys: PartKey[] = [
   'penhallow-c4-m5@1',
   'wendmoor-g25s@1',
   'wendmoor-g16s@1',
+  'hollin-k100@1',
+  'mosswick-p200@1',
+  'tarrowby-t70@1',
+  'tarrowby-t35@1',
+  'tarrowby-t6@1',
+  'tarrowby-t4@1',
 ];
 
 /** Which box each module of a string sits in, from the negative end. */
@@ -63,6 +69,7 @@ const moduleRows = Object.entries(placing).flatMap(([string, boxes]) =>
     string,
     box,
     tag: `S${string.slice(-1)}-M${String(place + 1).padStart(2, '0')}`,
+    plusSide: place % 2 === 0 ? ('left' as const) : ('right' as const),
   })),
 );
 
@@ -70,11 +77,38 @@ const moduleRows = Object.entries(placing).flatMap(([string, boxes]) =>
 const stringParts = {
   fuse: 'calderside-f250@1',
   disconnectAt: 4,
+  disconnect: 'mosswick-p200@1',
   contactor: 'hollin-k200@1',
   contactorPoles: 'both',
   contactorsIn: 'combiner',
   ends: 'interlocked',
 } as const;
+
+/** Its cables from box to box, by joint: both strings go the same way. */
+const ways: [joint: number, way: string, lengthM: number][] = [
+  [0, 'nose to collector, −', 3],
+  [2, 'nose to floor', 1.9],
+  [5, 'floor to tail', 3.8],
+  [8, 'tail to collector, +', 2.6],
+];
+const leads = Object.fromEntries(
+  [1, 2].flatMap((string) =>
+    ways.map(([joint, way, lengthM]) => [
+      `lead-${string}-${joint}`,
+      {
+        tag: `S${string}, ${way}`,
+        string: `string-${string}`,
+        joint,
+        cable: 'marl-x70@1',
+        lengthM,
+        ambientC: 40,
+        lug: 'penhallow-c70-m10@1',
+        gland: 'wendmoor-g25s@1',
+        studMm: 10,
+      },
+    ]),
+  ),
+);
 
 /** Lug, gland, stud of its cable. */
 type Ends = [lug: string, gland: string, studMm: number];
@@ -94,6 +128,7 @@ const branch = (
   [lug, gland, studMm]: Ends = ['penhallow-c4-m5@1', 'wendmoor-g16s@1', 5],
 ) => ({
   tag,
+  plug: cable.replace('marl-x', 'tarrowby-t'),
   loadProfile,
   install: 'free-air' as const,
   ambientC: 40,
@@ -141,7 +176,14 @@ const design: Design = {
     socHighFraction: 0.9,
     socForPeakFraction: 0.3,
     peakCurrentA: 400,
-    linkResistanceOhm: 0.004,
+    // Together with its cables and its disconnect 4 mΩ a string.
+    linkResistanceOhm: 0.0003264,
+    leads,
+    sense: {
+      'sense-all': { tag: 'Leads to the monitor', fused: 'tap', fuseA: 0.5, fuseV: 500 },
+    },
+    chargeA: 120,
+    regenPeakA: 80,
     combinerBox: 'box-collector',
     mainsBox: 'box-collector',
     busbars: {
@@ -167,7 +209,7 @@ const design: Design = {
       restHours: 12,
     },
   },
-  settings: { zone: 'Europe/London', anchorG: 20 },
+  settings: { zone: 'Europe/London', anchorG: 20, supplyV: 12 },
   masses: {
     'mass-engine': {
       tag: 'Diesel engine and gearbox',
@@ -268,6 +310,8 @@ const design: Design = {
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
+      lowVoltageGapMm: 12,
+      lowVoltageCreepMm: 14,
     },
     'box-left': {
       tag: 'Floor box',
@@ -284,6 +328,8 @@ const design: Design = {
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
+      lowVoltageGapMm: 12,
+      lowVoltageCreepMm: 14,
     },
     'box-tail': {
       tag: 'Tail box',
@@ -300,6 +346,8 @@ const design: Design = {
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
+      lowVoltageGapMm: 12,
+      lowVoltageCreepMm: 14,
     },
     'box-collector': {
       tag: 'Collector box',
@@ -316,10 +364,12 @@ const design: Design = {
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
+      lowVoltageGapMm: 12,
+      lowVoltageCreepMm: 14,
     },
   },
   modules: Object.fromEntries(
-    moduleRows.map(({ id, tag, box }) => [id, { tag, part: 'brackwater-m12@1', box }]),
+    moduleRows.map(({ id, tag, box, plusSide }) => [id, { tag, part: 'brackwater-m12@1', box, plusSide }]),
   ),
   strings: {
     'string-1': {
@@ -352,7 +402,7 @@ const design: Design = {
       ownCutOff: true,
       unattended: true,
     },
-    'device-dcdc': { tag: 'DC-DC to 24 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
+    'device-dcdc': { tag: 'DC-DC to 12 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
     'device-heater': {
       tag: 'Cabin heater',
       kind: 'heater',
@@ -388,8 +438,10 @@ const design: Design = {
       ends: 'interlocked',
       contactor: 'hollin-k350@1',
       resistor: 'ember-82@1',
+      prechargeContactor: 'hollin-k100@1',
       fuse: 'calderside-f350@1',
       cable: 'marl-x70@1',
+      plug: 'tarrowby-t70@1',
       lug: 'penhallow-c70-m10@1',
       gland: 'wendmoor-g25s@1',
       studMm: 10,

@@ -46,7 +46,11 @@ const design: Design = {
     socHighFraction: 0.95,
     socForPeakFraction: 0.3,
     peakCurrentA: 220,
-    linkResistanceOhm: 0.0022,
+    // With its disconnect 2.2 mΩ.
+    linkResistanceOhm: 0.00205,
+    sense: { 'sense-all': { tag: 'Leads to the monitor', fused: 'tap', fuseA: 1, fuseV: 250 } },
+    chargeA: 26,
+    regenPeakA: 40,
     balance: {
       school: 'bottom',
       targetV: 2.9,
@@ -65,7 +69,7 @@ const design: Design = {
       weekends: true,
     },
   },
-  settings: { zone: 'Europe/London', anchorG: 10 },
+  settings: { zone: 'Europe/London', anchorG: 10, supplyV: 12 },
   masses: {
     'mass-engine': {
       tag: 'Petrol engine and clutch',
@@ -119,6 +123,11 @@ const design: Design = {
     'penhallow-c4-m5@1',
     'wendmoor-g25s@1',
     'wendmoor-g16s@1',
+    'hollin-l100@1',
+    'mosswick-h300@1',
+    'tarrowby-t70@1',
+    'tarrowby-t10@1',
+    'tarrowby-t4@1',
   ]),
   boxes: {
     'box-seat': {
@@ -136,17 +145,23 @@ const design: Design = {
       vent: 'filtered',
       clearanceMm: 4,
       creepageMm: 4,
+      lowVoltageGapMm: 10,
+      lowVoltageCreepMm: 10,
       linkPitchMm: 56,
     },
   },
   modules: Object.fromEntries(
-    cells.map(({ id, tag }) => [id, { tag, part: 'oakmere-lf160@1', box: 'box-seat' }]),
+    cells.map(({ id, tag }, i): [string, Design['modules'][string]] => [
+      id,
+      { tag, part: 'oakmere-lf160@1', box: 'box-seat', plusSide: i % 2 === 0 ? 'left' : 'right' },
+    ]),
   ),
   strings: {
     'string-1': {
       tag: 'S1',
       modules: cells.map(({ id }) => id),
       disconnectAt: 18,
+      disconnect: 'mosswick-h300@1',
       ends: 'interlocked',
     },
   },
@@ -179,8 +194,10 @@ const design: Design = {
       contactor: 'hollin-k350@1',
       poles: 'both',
       resistor: 'ember-47@1',
+      prechargeContactor: 'hollin-l100@1',
       fuse: 'calderside-f350@1',
       cable: 'marl-x70@1',
+      plug: 'tarrowby-t70@1',
       lug: 'penhallow-c70-m10@1',
       gland: 'wendmoor-g25s@1',
       studMm: 10,
@@ -205,6 +222,7 @@ const design: Design = {
       device: 'device-charger',
       fuse: 'calderside-f63@1',
       cable: 'marl-x10@1',
+      plug: 'tarrowby-t10@1',
       lug: 'penhallow-c10-m6@1',
       gland: 'wendmoor-g16s@1',
       studMm: 6,
@@ -221,6 +239,7 @@ const design: Design = {
       device: 'device-dcdc',
       fuse: 'calderside-f32@1',
       cable: 'marl-x4@1',
+      plug: 'tarrowby-t4@1',
       lug: 'penhallow-c4-m5@1',
       gland: 'wendmoor-g16s@1',
       studMm: 5,

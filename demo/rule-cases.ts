@@ -24,6 +24,22 @@ const contactorData = (draft: Design) => {
   if (part?.kind !== 'contactor') throw new Error('no contactors');
   return part.data;
 };
+const disconnectData = (draft: Design) => {
+  const part = draft.parts[draft.strings['string-1']!.disconnect!];
+  if (part?.kind !== 'disconnect') throw new Error('no disconnect');
+  return part.data;
+};
+const plugData = (draft: Design) => {
+  const part = draft.parts[circuit(draft).plug!];
+  if (part?.kind !== 'plug') throw new Error('no plug');
+  return part.data;
+};
+const prechargeData = (draft: Design) => {
+  const part = draft.parts[circuit(draft).prechargeContactor!];
+  if (part?.kind !== 'contactor') throw new Error('no contactor');
+  return part.data;
+};
+const leadsToMonitor = (draft: Design) => draft.pack.sense!['sense-all']!;
 const glandData = (draft: Design) => {
   const part = draft.parts[circuit(draft).gland!];
   if (part?.kind !== 'gland') throw new Error('no gland');
@@ -291,6 +307,45 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'norms.clearing-time': (draft) => void (circuit(draft).maxClearS = 60),
   'norms.voltage-drop': (draft) => void (circuit(draft).maxDropFraction = 0.1),
   'norms.threshold': (draft) => void (circuit(draft).thresholdFraction = 0.8),
+  'disconnect.voltage': (draft) => void (disconnectData(draft).ratedVoltageV = 300),
+  'disconnect.carry': (draft) => void (disconnectData(draft).continuousA = 60),
+  'disconnect.under-load': (draft) => void (disconnectData(draft).interlock = false),
+  'disconnect.touchable': (draft) => void (disconnectData(draft).fingerproof = false),
+  'plug.voltage': (draft) => void (plugData(draft).ratedVoltageV = 300),
+  'plug.carry': (draft) => void (plugData(draft).continuousA = 100),
+  'plug.area': (draft) => void (plugData(draft).areaMm2 = 50),
+  'plug.temperature': (draft) => void (plugData(draft).maxC = 60),
+  'plug.screen': (draft) => void (plugData(draft).screenContact = false),
+  'plug.no-interlock': (draft) => void (plugData(draft).interlock = false),
+  'plug.touchable': (draft) => void (plugData(draft).fingerproof = false),
+  'contactor.precharge-voltage': (draft) => void (prechargeData(draft).ratedVoltageV = 300),
+  'contactor.precharge-make': (draft) => void (prechargeData(draft).makeA = 4),
+  'contactor.precharge-break': (draft) => void (prechargeData(draft).breakA = 4),
+  'contactor.precharge-pull-in': (draft) => void (prechargeData(draft).pullInV = 8.9),
+  'contactor.coil-supply': (draft) => void (draft.settings.supplyV = 24),
+  'network.fuse-poles': (draft) => void (draft.circuits['circuit-dcdc']!.fusePole = 'minus'),
+  'fuse.tap-unprotected': (draft) =>
+    void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.8, tapAreaMm2: 2.5 }),
+  'cable.pack-cable-fault': (draft) => {
+    draft.pack.leads!['lead-1-2']!.cable = pin(draft, cableOf(6));
+  },
+  'cable.pack-cable-unfused': (draft) => {
+    delete circuit(draft).fuse;
+    for (const one of Object.values(draft.strings)) delete one.fuse;
+  },
+  'cable.pack-cable-unsaid': (draft) => void delete draft.pack.leads!['lead-1-2'],
+  'cable.pack-cable-place': (draft) => void (draft.pack.leads!['lead-1-2']!.joint = 9),
+  'pack.charge-current': (draft) => void (draft.pack.chargeA = 235),
+  'pack.regen-peak': (draft) => void (draft.pack.regenPeakA = 401),
+  'pack.regen-below-load': (draft) => void (draft.pack.regenPeakA = 79),
+  'pack.posts-alike': (draft) => void (draft.modules['module-102']!.plusSide = 'left'),
+  'sense.unfused': (draft) => void (leadsToMonitor(draft).fused = 'none'),
+  'sense.fuse-far': (draft) => void (leadsToMonitor(draft).fused = 'monitor'),
+  'sense.fuse-voltage': (draft) => void (leadsToMonitor(draft).fuseV = 400),
+  'sense.fuse-above-lead': (draft) => void (leadsToMonitor(draft).fuseA = 0.6),
+  'sense.bleed-above-fuse': (draft) => void (leadsToMonitor(draft).fuseA = 0.45),
+  'distances.low-voltage-clearance': (draft) => void (draft.boxes['box-tail']!.lowVoltageGapMm = 2.9),
+  'distances.low-voltage-creepage': (draft) => void (draft.boxes['box-tail']!.lowVoltageCreepMm = 8),
   'fuse.cable-unprotected': (draft) => void (circuit(draft).cable = pin(draft, cableOf(6))),
   'cable.overloaded': (draft) => void (circuit(draft).cable = pin(draft, cableOf(16))),
   'cable.no-balance': (draft) => void (circuit(draft).cable = pin(draft, cableOf(2.5))),
@@ -326,6 +381,8 @@ export const wrong: Record<string, (draft: Design) => void> = {
 /** The same, where the rule is clear. */
 export const right: Record<string, (draft: Design) => void> = {
   'fuse.inrush': withOwnContactors,
+  'fuse.tap-unprotected': (draft) =>
+    void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.15, tapAreaMm2: 4 }),
   'precharge.active-on': (draft) =>
     void Object.assign(draft.devices['device-inverter']!, { activeOhm: 200, activeWhileFilling: false }),
   'contactor.both-ways': (draft) => void (circuit(draft).loadProfile = [[60, 100]]),

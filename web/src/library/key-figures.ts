@@ -38,6 +38,16 @@ const keys: Record<PartKind, [name: string, head: string][]> = {
     ['clampMinMm', 'from'],
     ['clampMaxMm', 'to'],
   ],
+  disconnect: [
+    ['continuousA', 'carries'],
+    ['ratedVoltageV', 'up to'],
+    ['breakA', 'parts'],
+  ],
+  plug: [
+    ['areaMm2', 'for'],
+    ['continuousA', 'carries'],
+    ['ratedVoltageV', 'up to'],
+  ],
 };
 
 export interface KeyFigure {

@@ -10,7 +10,7 @@ import { useJob } from '../stores/job';
 import { useLibrary } from '../stores/library';
 import { useSlate } from '../stores/slate';
 import { newId } from '../api/client';
-import { choosePart, type AlongPart } from './choose-part';
+import { holderOf, takePart, type AlongPart } from './choose-part';
 import GradeMark from './GradeMark.vue';
 
 /** A finding: one sentence with numbers, then why, then what to do; replacements to choose; acceptance with a reason. */
@@ -54,7 +54,10 @@ function take(partKey: string, along: readonly AlongPart[] = []): void {
   const [subject = ''] = check.value.subjects;
   if (isRevision.value)
     job.change(`Revision ${part.revision} of ${part.label}`, (draft) => replacePart(draft, subject, part));
-  else if (kind.value !== 'module') choosePart(job, circuit.value ?? mainCircuit, kind.value, partKey, along);
+  else if (kind.value !== 'module') {
+    const holder = holderOf(job.design, subject) ?? holderOf(job.design, mainCircuit);
+    if (holder !== null) takePart(job, holder, kind.value, partKey, along);
+  }
 }
 
 /** The circuit that it is about. */

@@ -30,6 +30,14 @@ function short(part: Part): string {
       return `${formatQuantity(part.data.resistanceOhm, 'Ω')}, ${part.number}`;
     case 'cable':
       return `${formatNumber(part.data.areaMm2)} mm², ${part.number}`;
+    case 'lug':
+      return `${formatNumber(part.data.areaMm2)} mm², M${formatNumber(part.data.studMm)}, ${part.number}`;
+    case 'gland':
+      return `${formatNumber(part.data.clampMinMm)}–${formatNumber(part.data.clampMaxMm)} mm, ${part.number}`;
+    case 'disconnect':
+      return `${formatNumber(part.data.continuousA)} A, ${formatNumber(part.data.ratedVoltageV)} V, ${part.number}`;
+    case 'plug':
+      return `${formatNumber(part.data.areaMm2)} mm², ${formatNumber(part.data.continuousA)} A, ${part.number}`;
     default:
       return part.label;
   }

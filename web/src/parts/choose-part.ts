@@ -1,6 +1,6 @@
-import { mainCircuit, type CircuitPartKind, type Design, type Id } from '@torvek/core/document';
+import { mainCircuit, setAt, type CircuitPartKind, type Design, type Id } from '@torvek/core/document';
 import { pin, unpinUnused } from '@torvek/core/pack';
-import { partKindNames } from '@torvek/core/parts';
+import { partKindNames, type PartKind } from '@torvek/core/parts';
 import { useLibrary } from '../stores/library';
 
 interface Changing {
@@ -10,15 +10,60 @@ interface Changing {
 
 /** A part that is exchanged together with another: the lug of a cable of another area. */
 export interface AlongPart {
-  kind: CircuitPartKind;
+  kind: PartKind;
   partKey: string;
 }
 
+/** A thing of the design that has parts by their kinds: a circuit, a string, a cable of the pack. */
+export interface Holder {
+  path: string;
+  tag: string;
+  /** The main circuit: its parts have names of their own. */
+  main: boolean;
+}
+
+/** The thing that a finding is about, where parts are chosen for it; null: it has none. */
+export function holderOf({ circuits, strings, pack }: Design, subject: Id): Holder | null {
+  const [id = ''] = subject.split('/');
+  if (Object.hasOwn(circuits, id))
+    return { path: `circuits.${id}`, tag: circuits[id]!.tag, main: id === mainCircuit };
+  if (Object.hasOwn(strings, id)) return { path: `strings.${id}`, tag: strings[id]!.tag, main: false };
+  const lead = pack.leads?.[id];
+  return lead === undefined ? null : { path: `pack.leads.${id}`, tag: lead.tag, main: false };
+}
+
 /**
- * Chooses a part of the library, or one pinned already, for a circuit: one change.
+ * Chooses a part of the library, or one pinned already, for a thing of the design: one change.
  *
  * @param along what has to be exchanged with it, in the same change
  */
+export function takePart(
+  job: Changing,
+  holder: Holder,
+  kind: PartKind,
+  key: string,
+  along: readonly AlongPart[] = [],
+): void {
+  const find = (one: string) => job.design.parts[one] ?? useLibrary().library.find(one);
+  const part = find(key);
+  if (part === undefined || part.kind !== kind) return;
+  const others = along.flatMap((one) => {
+    const found = find(one.partKey);
+    return found === undefined || found.kind !== one.kind ? [] : [{ kind: one.kind, part: found }];
+  });
+  const [one] = partKindNames[kind];
+  const name =
+    (holder.main ? names[kind as CircuitPartKind] : undefined) ??
+    `${one[0]!.toUpperCase()}${one.slice(1)} of ${holder.tag}`;
+  const withThem = others.map((other) => `, with ${other.part.label}`).join('');
+  job.change(`${name}: ${part.label}${withThem}`, (draft) => {
+    for (const chosen of [{ kind, part }, ...others])
+      setAt(draft, `${holder.path}.${chosen.kind}`, pin(draft, chosen.part));
+    unpinUnused(draft);
+  });
+}
+
+/** The same for a circuit that is there. */
 export function choosePart(
   job: Changing,
   circuit: Id,
@@ -26,30 +71,23 @@ export function choosePart(
   key: string,
   along: readonly AlongPart[] = [],
 ): void {
-  const find = (one: string) => job.design.parts[one] ?? useLibrary().library.find(one);
-  const part = find(key);
   const place = job.design.circuits[circuit];
-  if (part === undefined || part.kind !== kind || place === undefined) return;
-  const others = along.flatMap((one) => {
-    const found = find(one.partKey);
-    return found === undefined || found.kind !== one.kind ? [] : [{ kind: one.kind, part: found }];
-  });
-  const [one] = partKindNames[kind];
-  const name =
-    circuit === mainCircuit ? names[kind] : `${one[0]!.toUpperCase()}${one.slice(1)} of ${place.tag}`;
-  const withThem = others.map((one) => `, with ${one.part.label}`).join('');
-  job.change(`${name}: ${part.label}${withThem}`, (draft) => {
-    draft.circuits[circuit]![kind] = pin(draft, part);
-    for (const one of others) draft.circuits[circuit]![one.kind] = pin(draft, one.part);
-    unpinUnused(draft);
-  });
+  if (place === undefined) return;
+  takePart(
+    job,
+    { path: `circuits.${circuit}`, tag: place.tag, main: circuit === mainCircuit },
+    kind,
+    key,
+    along,
+  );
 }
 
-const names = {
+const names: Record<CircuitPartKind, string> = {
   contactor: 'Main contactors',
   resistor: 'Pre-charge resistor',
   fuse: 'Main fuse',
   cable: 'Traction cable',
   lug: 'Lugs of the traction cable',
   gland: 'Gland of the traction cable',
+  plug: 'Plug of the traction cable',
 };

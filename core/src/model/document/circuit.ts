@@ -1,4 +1,4 @@
-import { cableEnds, polesSwitched } from './choices';
+import { cableEnds, installs, polesSwitched } from './choices';
 import {
   choice,
   chosen,
@@ -15,7 +15,7 @@ import {
 } from './field';
 import { screenEnds, sheaths } from './joints';
 
-export { cableEnds, polesSwitched, type CableEnds, type Poles } from './choices';
+export { cableEnds, installs, polesSwitched, type CableEnds, type Install, type Poles } from './choices';
 
 export const deviceKinds = [
   'inverter',
@@ -60,7 +60,7 @@ export const deviceFields = {
 export interface DeviceItem extends ItemOf<typeof deviceFields> {}
 
 /** The kinds of parts that a circuit has one of. */
-export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland'] as const;
+export const circuitPartKinds = ['contactor', 'resistor', 'fuse', 'cable', 'lug', 'gland', 'plug'] as const;
 export type CircuitPartKind = (typeof circuitPartKinds)[number];
 
 /** What takes the energy of a coil that is switched off. */
@@ -74,9 +74,6 @@ export type StartSchool = (typeof startSchools)[number];
 export const completions = ['voltage', 'timer'] as const;
 export type Completion = (typeof completions)[number];
 
-export const installs = ['free-air', 'steel-conduit'] as const;
-export type Install = (typeof installs)[number];
-
 /** A part of a cable’s way with a place of its own; what it does not say is as for the whole cable. */
 export const stretchFields = {
   tag,
@@ -88,6 +85,9 @@ export const stretchFields = {
   conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
 };
 export interface Stretch extends ItemOf<typeof stretchFields> {}
+
+/** The poles in which a circuit can have a fuse. */
+export const fusePoles = ['plus', 'minus', 'both'] as const;
 
 /**
  * A circuit with its chosen parts. The one with role `main` joins pack and bus through the main contactors and feeds
@@ -110,11 +110,20 @@ export const circuitFields = {
   suppression: choice('Suppression', suppressions),
   clampV: num('Clamps at', 'V', { fallback: 24, usual: [5, 500] }),
   resistor: part('Pre-charge resistor', 'resistor', { at: 'protect/start' }),
+  /** Absent: a contactor like the mains. */
+  prechargeContactor: part('Pre-charge contactor', 'contactor', { at: 'protect/start' }),
   fuse: part('Fuse', 'fuse'),
+  /** Absent: the positive one. */
+  fusePole: choice('Pole of the fuse', fusePoles),
+  /** From where the circuit is tapped to its fuse: nothing nearer than the fuse upstream looks after it. */
+  tapLengthM: num('From the tap to the fuse', 'm', { usual: [0.01, 5] }),
+  tapAreaMm2: num('Its area', 'mm²', { usual: [0.35, 300] }),
   cable: part('Cable', 'cable'),
   /** At both ends of its cable, and where the cable goes through a wall. */
   lug: part('Cable lugs', 'lug'),
   gland: part('Gland', 'gland'),
+  /** Plug and socket in which its cable ends. */
+  plug: part('Plug', 'plug'),
   /** The studs that the lugs go on, M. */
   studMm: num('Stud of the lugs, M', 'mm', { usual: [3, 20] }),
   parallel: num('In parallel', '', { fallback: 1, usual: [1, 10] }),

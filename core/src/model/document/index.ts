@@ -21,7 +21,7 @@ export {
   type Edit,
   type Operation,
 } from './operations';
-export { removeBond, removeBox, removeCircuit, removeDevice } from './remove';
-export { danglingReferences, wasUnchecked } from './references';
+export { removeBond, removeBox, removeCircuit, removeDevice, removeString } from './remove';
+export { danglingReferences, partsInUse, renamePart, wasUnchecked } from './references';
 export { checkDesign, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';

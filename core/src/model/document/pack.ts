@@ -1,6 +1,6 @@
 import { list, text } from '../../ground/calculator';
 import type { PartKey } from '../parts';
-import { cableEnds, polesSwitched } from './choices';
+import { cableEnds, installs, polesSwitched } from './choices';
 import {
   choice,
   defaultsOf,
@@ -23,6 +23,8 @@ export const moduleFields = {
   tag,
   part: { ...part('Kind', 'module'), schema: text(), given: true } as Field<PartKey, true>,
   box: refer('Box', 'boxes'),
+  /** Where its positive post comes to lie, seen along its row; neighbours that are joined straight across alternate. */
+  plusSide: choice('Positive post', ['left', 'right']),
 };
 export interface ModuleItem extends ItemOf<typeof moduleFields> {}
 
@@ -61,6 +63,9 @@ export const boxFields = {
   /** The least gap through the air and along a surface between live parts, and to the box. */
   clearanceMm: num('Clearance', 'mm', { at: 'protect/bonds', usual: [0.05, 100] }),
   creepageMm: num('Creepage', 'mm', { at: 'protect/bonds', usual: [0.05, 200] }),
+  /** The least of both from live parts to 12 or 24 V circuits in the box. */
+  lowVoltageGapMm: num('Clearance to low voltage', 'mm', { at: 'protect/bonds', usual: [0.05, 1000] }),
+  lowVoltageCreepMm: num('Creepage to low voltage', 'mm', { at: 'protect/bonds', usual: [0.05, 1000] }),
   /** How dirty it gets in it, and the group of what the ways lead along. */
   pollution: choice('Pollution degree', pollutionDegrees, { at: 'protect/bonds' }),
   material: choice('Material group', materialGroups, { at: 'protect/bonds' }),
@@ -83,6 +88,7 @@ export const stringFields = {
   fuseAmbientC: num('Fuse ambient', '°C', { at: 'protect/strings', usual: [-50, 125] }),
   /** The joint that the service disconnect takes, 1 between the first and the second module. */
   disconnectAt: num('Joint of the service disconnect', '', { at: 'network' }),
+  disconnect: part('Service disconnect', 'disconnect', { at: 'network' }),
   /** Contactors of this string alone. */
   contactor: part('Contactors', 'contactor', { at: 'network' }),
   contactorPoles: choice('Poles of the contactors', polesSwitched, { at: 'network' }),
@@ -165,13 +171,62 @@ export const busbarFields = {
 };
 export interface BusbarItem extends ItemOf<typeof busbarFields> {}
 
+/** Where a thin lead is fused: at the cell it is tapped from, at the monitor, nowhere. */
+export const senseFusings = ['tap', 'monitor', 'none'] as const;
+
+/** Sense leads of one make, of a string or of all of them. */
+export const senseLeadFields = {
+  tag,
+  string: refer('Of string', 'strings'),
+  areaMm2: num('Area', 'mm²', { usual: [0.05, 4] }),
+  /** What a lead may carry; absent: by its area. */
+  carriesA: num('May carry', 'A', { usual: [0.1, 40] }),
+  fused: choice('Fused', senseFusings),
+  fuseA: num('Fuse', 'A', { usual: [0.05, 20] }),
+  fuseV: num('Made for', 'V', { usual: [12, 1500] }),
+};
+export interface SenseLeads extends ItemOf<typeof senseLeadFields> {}
+
+/** A cable inside the pack: between modules in two boxes, from a string’s end to where strings meet, from there to the mains. */
+export const leadFields = {
+  tag,
+  /** Absent: it carries the whole pack, from where the strings meet to the mains. */
+  string: refer('Of string', 'strings'),
+  /** 1 between the first and the second module; 0: at the negative end, as many as modules: at the positive; absent: one at either end. */
+  joint: num('Joint', ''),
+  cable: part('Cable', 'cable'),
+  parallel: num('In parallel', '', { fallback: 1, usual: [1, 10] }),
+  lengthM: num('Length', 'm', { usual: [0.02, 60] }),
+  install: choice('Installation', installs),
+  conduitInnerMm: num('Conduit inside', 'mm', { usual: [5, 150] }),
+  conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
+  ambientC: num('Ambient', '°C', { usual: [-50, 150] }),
+  grouped: num('Cables that touch', '', { fallback: 2, usual: [1, 20] }),
+  lug: part('Cable lugs', 'lug'),
+  gland: part('Gland', 'gland'),
+  studMm: num('Stud of the lugs, M', 'mm', { usual: [3, 20] }),
+  /** Its lugs and what they are clamped to, both ends. */
+  contactOhm: num('Contacts', 'Ω', {
+    shown: { unit: 'mΩ', scale: 0.001 },
+    fallback: 0.0001,
+    usual: [1e-5, 0.1],
+  }),
+};
+export interface LeadItem extends ItemOf<typeof leadFields> {}
+export const leadDefaults = defaultsOf(leadFields);
+
 export const packFields = {
   balance: maybeOne('Balancing', 'pack/balance', balanceFields),
   busbars: maybeMany('Bus bars', 'protect/joints', busbarFields),
+  leads: maybeMany('Cables of the pack', 'protect/leads', leadFields),
+  sense: maybeMany('Sense leads', 'protect/leads', senseLeadFields),
   socLowFraction: share('Used from'),
   socHighFraction: share('Used to'),
   socForPeakFraction: share('Peak judged at', { fallback: 0.5 }),
   peakCurrentA: num('Peak current', 'A', { usual: [1, 3000] }),
+  /** What flows into the pack: while braking, for seconds, and from what charges it, for hours. */
+  regenPeakA: num('Braking sends back', 'A', { usual: [0, 3000] }),
+  chargeA: num('Charged with', 'A', { usual: [0.1, 2000] }),
   /** Links of one string together, whatever the number of strings side by side. */
   linkResistanceOhm: num('Links of one string', 'Ω', {
     shown: { unit: 'mΩ', scale: 0.001 },

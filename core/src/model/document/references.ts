@@ -49,14 +49,36 @@ export function danglingReferences(design: Design): Issue[] {
   return issues;
 }
 
-const nouns = { modules: 'module', boxes: 'box', devices: 'device', circuits: 'circuit' } as const;
+/** Every pinned part that something of the design uses. */
+export function partsInUse(design: Design): Set<string> {
+  const used = new Set<string>();
+  everyReference(designFields, design, '', (_path, key, to) => {
+    if (typeof to === 'object') used.add(key);
+  });
+  return used;
+}
+
+/** Another part in every place that names this one. */
+export function renamePart(draft: Design, key: string, next: string): void {
+  everyReference(designFields, draft, '', (_path, named, to, write) => {
+    if (typeof to === 'object' && named === key) write(next);
+  });
+}
+
+const nouns = {
+  modules: 'module',
+  boxes: 'box',
+  devices: 'device',
+  circuits: 'circuit',
+  strings: 'string',
+} as const;
 
 /** Every field that names something, with what it names. */
 function everyReference(
   fields: Fields,
   holder: object,
   path: string,
-  found: (path: string, key: string, to: Reference) => void,
+  found: (path: string, key: string, to: Reference, write: (key: string) => void) => void,
 ): void {
   const values = holder as Readonly<Record<string, unknown>>;
   for (const [name, { refersTo, inner }] of Object.entries(fields)) {
@@ -64,8 +86,12 @@ function everyReference(
     const at = path === '' ? name : `${path}.${name}`;
     if (value === undefined) continue;
     if (refersTo !== undefined) {
-      if (typeof value === 'string') found(at, value, refersTo);
-      else (value as string[]).forEach((key, i) => found(`${at}.${i}`, key, refersTo));
+      if (typeof value === 'string')
+        found(at, value, refersTo, (next) => ((holder as Record<string, unknown>)[name] = next));
+      else
+        (value as string[]).forEach((key, i) =>
+          found(`${at}.${i}`, key, refersTo, (next) => ((value as string[])[i] = next)),
+        );
     } else if (inner?.kind === 'one') everyReference(inner.fields, value as object, at, found);
     else if (inner !== undefined)
       for (const [key, item] of Object.entries(value as object))

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyOperations, blankDesign, checkDesign, edit, mainCircuit, type Design } from '.';
-import { removeBond, removeBox, removeCircuit, removeDevice } from '.';
+import { partsInUse, removeBond, removeBox, removeCircuit, removeDevice, removeString, renamePart } from '.';
 
 /** Everything that can name a box, a device, a circuit or a body names one. */
 const design = edit(blankDesign(), (draft) => {
@@ -81,5 +81,47 @@ describe('what goes takes along what was said of it alone', () => {
       'box-1',
       'device-2',
     ]);
+  });
+});
+
+describe('a string and its parts', () => {
+  const two = edit(blankDesign(), (draft) => {
+    Object.assign(draft, {
+      modules: {
+        'module-1': { tag: 'M1', part: 'cell@1', plusSide: 'left' },
+        'module-2': { tag: 'M2', part: 'cell@1' },
+      },
+      strings: {
+        'string-1': { tag: 'S1', modules: ['module-1'], disconnect: 'pull@1' },
+        'string-2': { tag: 'S2', modules: ['module-2'] },
+      },
+    });
+    Object.assign(draft.pack, {
+      leads: {
+        'lead-1': { tag: 'S1', string: 'string-1', joint: 0, cable: 'wire@1' },
+        'lead-2': { tag: 'Both', cable: 'wire@1' },
+      },
+      sense: { 'sense-1': { tag: 'S1', string: 'string-1' }, 'sense-2': { tag: 'All' } },
+    });
+    draft.circuits[mainCircuit]!.prechargeContactor = 'coil@1';
+    draft.circuits[mainCircuit]!.plug = 'plug@1';
+  })!.design;
+
+  test('what was said of it goes with it, and what is of all strings stays', () => {
+    const left = edit(two, (draft) => removeString(draft as Design, 'string-1'))!.design;
+    expect(Object.keys(left.strings)).toEqual(['string-2']);
+    expect(Object.keys(left.modules)).toEqual(['module-2']);
+    expect(Object.keys(left.pack.leads!)).toEqual(['lead-2']);
+    expect(Object.keys(left.pack.sense!)).toEqual(['sense-2']);
+  });
+
+  test('parts are found and exchanged wherever a field names one', () => {
+    expect([...partsInUse(two)].sort()).toEqual(['cell@1', 'coil@1', 'plug@1', 'pull@1', 'wire@1']);
+    const next = edit(two, (draft) => {
+      renamePart(draft as Design, 'wire@1', 'wire@2');
+      renamePart(draft as Design, 'cell@1', 'cell@2');
+    })!.design;
+    expect([...partsInUse(next)].sort()).toEqual(['cell@2', 'coil@1', 'plug@1', 'pull@1', 'wire@2']);
+    expect(next.modules['module-1']!.plusSide).toBe('left');
   });
 });

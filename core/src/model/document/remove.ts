@@ -39,6 +39,14 @@ export function removeDevice(draft: Design, id: Id): void {
   removeBond(draft, id);
 }
 
+/** A string goes with its modules, and with its cables and sense leads: without their string they would be the pack’s. */
+export function removeString(draft: Design, id: Id): void {
+  for (const module of draft.strings[id]?.modules ?? []) delete draft.modules[module];
+  delete draft.strings[id];
+  for (const rows of [draft.pack.leads, draft.pack.sense])
+    for (const [key, row] of Object.entries(rows ?? {})) if (row.string === id) delete rows![key];
+}
+
 /** A box goes; what stood in it stands nowhere. */
 export function removeBox(draft: Design, id: Id): void {
   delete draft.boxes[id];

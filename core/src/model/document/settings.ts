@@ -9,8 +9,10 @@ export const settingsFields = {
   insulationOhmPerV: num('Insulation asked', 'Ω/V', { fallback: 500, usual: [20, 5000] }),
   /** What the rule of the place asks anchors to hold, in multiples of the weight. */
   anchorG: num('Anchors hold, by the local rule', 'g', { at: 'pack/arrange', usual: [0.2, 100] }),
-  /** The lowest voltage that a start leaves at the coils. */
-  startLowV: num('Lowest 12 V at start', 'V', { fallback: 9, usual: [4, 30] }),
+  /** What coils, monitor and lamps run on, nominal. */
+  supplyV: choice('Low-voltage supply', [12, 24]),
+  /** The lowest voltage that a start leaves at the coils; absent: 9 V of 12, 18 V of 24. */
+  startLowV: num('Lowest supply at start', 'V', { fallback: 9, usual: [4, 30] }),
   /** What switches the coils: the voltage that it stands. */
   driverV: num('Coil drivers stand', 'V', { fallback: 60, usual: [20, 1500] }),
   /** Temperature of the coils when they have to pull in. */
@@ -30,4 +32,11 @@ export const settingsFields = {
   zone: words('Time zone'),
 };
 export interface Settings extends ItemOf<typeof settingsFields> {}
-export const settingsDefaults = defaultsOf(settingsFields);
+export const settingsDefaults = { ...defaultsOf(settingsFields), supplyV: 12 };
+
+/** Nominal voltage of the low-voltage side, V. */
+export const supplyOf = ({ supplyV }: Settings): number => supplyV ?? settingsDefaults.supplyV;
+
+/** The lowest supply that coils have to pull in at, V: as given, or three quarters of the nominal. */
+export const startLowOf = (settings: Settings): number =>
+  settings.startLowV ?? (settingsDefaults.startLowV * supplyOf(settings)) / settingsDefaults.supplyV;

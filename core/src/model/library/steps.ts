@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { circuitPartKinds, type Design } from '../document';
+import { renamePart, type Design } from '../document';
 import { defineRule } from '../../ground/finding';
 import { partKey, type Part, type PartKey } from '../parts';
 import { judge, type StepDefinition } from '../step';
@@ -56,12 +56,6 @@ export const librarySteps: StepDefinition[] = [
 export function replacePart(draft: Draft<Design>, key: PartKey, by: Part): void {
   const next = partKey(by);
   draft.parts[next] ??= JSON.parse(JSON.stringify(by)) as Draft<Part>;
-  for (const module of Object.values(draft.modules)) if (module.part === key) module.part = next;
-  for (const string of Object.values(draft.strings)) {
-    if (string.fuse === key) string.fuse = next;
-    if (string.contactor === key) string.contactor = next;
-  }
-  for (const circuit of Object.values(draft.circuits))
-    for (const kind of circuitPartKinds) if (circuit[kind] === key) circuit[kind] = next;
+  renamePart(draft, key, next);
   if (next !== key) delete draft.parts[key];
 }

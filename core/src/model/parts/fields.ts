@@ -63,6 +63,21 @@ const area: PartField = {
   unit: 'mm²',
 };
 
+const interlock: PartField = {
+  kind: 'flag',
+  name: 'interlock',
+  label: 'Interlock',
+  yes: 'opens before the main contacts part',
+  no: 'none',
+};
+const fingerproof: PartField = {
+  kind: 'flag',
+  name: 'fingerproof',
+  label: 'Apart',
+  yes: 'no finger reaches live metal',
+  no: 'live metal can be touched',
+};
+
 /** Chemistries of modules. */
 export const chemistries = ['NMC', 'LFP', 'LMO'] as const;
 /** What a lug's surface is. */
@@ -97,6 +112,8 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     n('heightMm', 'Height', 'mm'),
     n('continuousA', 'Continuous current', 'A'),
     n('peakA', 'Peak current, 10 s', 'A'),
+    maybe('chargeA', 'Charging current, for long', 'A'),
+    maybe('chargePeakA', 'Charging current, 10 s', 'A'),
     n('senseLeadLimitA', 'Current the sense leads may carry', 'A', { min: 0 }),
     n('insulationMinMOhm', 'Insulation, terminals to case, at least', 'MΩ', { min: 0 }),
   ],
@@ -205,6 +222,29 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     },
     n('maxC', 'Temperature at most', '°C', temperature),
   ],
+  disconnect: [
+    n('ratedVoltageV', 'Rated voltage, DC', 'V'),
+    n('continuousA', 'Continuous current', 'A'),
+    n('breakA', 'Parts under load, 0: never', 'A', { min: 0 }),
+    n('contactOhm', 'Resistance of its contacts', 'Ω', { min: 0 }),
+    interlock,
+    fingerproof,
+  ],
+  plug: [
+    n('ratedVoltageV', 'Rated voltage, DC', 'V'),
+    n('continuousA', 'Continuous current', 'A'),
+    area,
+    {
+      kind: 'flag',
+      name: 'screenContact',
+      label: 'Screen',
+      yes: 'its shell meets the screen all round',
+      no: 'no contact to the screen',
+    },
+    interlock,
+    fingerproof,
+    n('maxC', 'Temperature at most', '°C', temperature),
+  ],
 };
 
 /** The words of a kind, one and many. */
@@ -216,6 +256,8 @@ export const partKindNames: Record<PartKind, [one: string, many: string]> = {
   resistor: ['resistor', 'Resistors'],
   lug: ['lug', 'Cable lugs'],
   gland: ['gland', 'Glands'],
+  disconnect: ['service disconnect', 'Service disconnects'],
+  plug: ['plug', 'Plugs'],
 };
 
 export const partKinds = Object.keys(partKindNames) as PartKind[];

@@ -1,6 +1,7 @@
 import { cables } from './catalogue/cables';
 import { modules } from './catalogue/modules';
 import { contactors, fuses, resistors } from './catalogue/protection';
+import { disconnects, plugs } from './catalogue/separable';
 import { glands, lugs } from './catalogue/terminations';
 import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './kinds';
 
@@ -19,6 +20,8 @@ export const catalogue: readonly Part[] = [
   ...resistors,
   ...lugs,
   ...glands,
+  ...disconnects,
+  ...plugs,
 ];
 
 /** Parts to choose from: the same list for the same kind as long as nothing changes. */

@@ -22,6 +22,9 @@ export interface ModuleData {
   continuousA: number;
   /** For 10 s. */
   peakA: number;
+  /** Into it, for long and for 10 s; absent: the maker does not say. */
+  chargeA?: number;
+  chargePeakA?: number;
   /** What the thin leads inside may carry: limits what a monitor may bleed. */
   senseLeadLimitA: number;
   /** The maker's criterion, terminals to case. */
@@ -103,6 +106,32 @@ export interface GlandData {
   maxC: number;
 }
 
+/** What parts a string by hand: a plug with a handle, or a switch. */
+export interface DisconnectData {
+  ratedVoltageV: number;
+  continuousA: number;
+  /** What it may part; 0: nothing, it is pulled without load. */
+  breakA: number;
+  contactOhm: number;
+  /** A contact of its own opens the interlock before the main ones part. */
+  interlock: boolean;
+  /** No finger reaches live metal once it is out. */
+  fingerproof: boolean;
+}
+
+/** A plug and its socket in a wall or at a device, both poles or one. */
+export interface PlugData {
+  ratedVoltageV: number;
+  continuousA: number;
+  /** Of the conductors that its contacts are made for. */
+  areaMm2: number;
+  /** Its shell meets the screen of the cable all round. */
+  screenContact: boolean;
+  interlock: boolean;
+  fingerproof: boolean;
+  maxC: number;
+}
+
 export interface PartData {
   module: ModuleData;
   contactor: ContactorData;
@@ -111,6 +140,8 @@ export interface PartData {
   resistor: ResistorData;
   lug: LugData;
   gland: GlandData;
+  disconnect: DisconnectData;
+  plug: PlugData;
 }
 
 export type PartKind = keyof PartData;

@@ -15,6 +15,8 @@ export const usualOfPart: Record<PartKind, Record<string, readonly [least: numbe
     heightMm: [10, 1000],
     continuousA: [1, 2000],
     peakA: [1, 5000],
+    chargeA: [0.1, 2000],
+    chargePeakA: [0.1, 5000],
     senseLeadLimitA: [0.01, 20],
   },
   contactor: {
@@ -67,5 +69,16 @@ export const usualOfPart: Record<PartKind, Record<string, readonly [least: numbe
     clampMinMm: [1, 80],
     clampMaxMm: [2, 100],
     maxC: [40, 300],
+  },
+  disconnect: {
+    ratedVoltageV: [12, 2000],
+    continuousA: [5, 2000],
+    breakA: [0, 5000],
+    contactOhm: [0.00001, 0.01],
+  },
+  plug: {
+    ratedVoltageV: [12, 2000],
+    continuousA: [5, 1000],
+    maxC: [60, 300],
   },
 };

@@ -5,6 +5,9 @@ declare module '../../ground/figure' {
     'conductor.cable':
       'ampacityA' | 'conductorTemperatureC' | 'voltageDropV' | 'dropFraction' | 'lossW' | 'timeConstantS';
     'conductor.sizes': never;
+    'conductor.lead': 'ampacityA' | 'conductorTemperatureC';
+    'conductor.leads': never;
+    'conductor.sense': never;
     'conductor.duty': 'peakTemperatureC';
     'conductor.ends': never;
     'conductor.loop': 'loopOhm';

@@ -27,3 +27,4 @@ export {
 export { cableDuty, type CableDutyInput, type CableDutyResult } from './duty';
 export { barLengthMm, defaultBarMaxC, defaultOverhangMm } from './busbar-step';
 export { endRules, glandProblem, lugProblems, rankGlands, rankLugs, type CableEnd } from './ends';
+export { cablesBetweenBoxes, type BoxWay } from './leads-said';

@@ -6,7 +6,7 @@ import { cableDuty } from './duty';
 import { conductorSteps } from './steps';
 
 export const conductorRoom = defineRoom('conductor', 'protect')
-  .withRules('cable', 'cable-duty', 'busbar')
+  .withRules('cable', 'cable-duty', 'busbar', 'sense')
   .withSteps(...conductorSteps, ...busbarSteps)
   .withCalculator(cable)
   .withCalculator(cableDuty)

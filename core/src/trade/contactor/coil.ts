@@ -1,4 +1,10 @@
-import { switchedCircuits, type Suppression, circuitDefaults, settingsDefaults } from '../../model/document';
+import {
+  startLowOf,
+  switchedCircuits,
+  type Suppression,
+  circuitDefaults,
+  settingsDefaults,
+} from '../../model/document';
 import { rulesOf } from '../../ground/finding';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { partKey, type ContactorData } from '../../model/parts';
@@ -57,7 +63,6 @@ const diodeV = 0.8;
 const copperPerK = 0.00393;
 /** Where the design does not say. */
 export const coilDefaults = {
-  startLowV: settingsDefaults.startLowV,
   coilC: settingsDefaults.coilC,
   clampV: circuitDefaults.clampV,
   suppression: 'diode',
@@ -131,12 +136,12 @@ export const coilStep: StepDefinition = {
       data !== null && coil === null
         ? [{ kind: 'not-given', path: `${at}.contactor`, label: 'coil data of the contactor' }]
         : noPart;
-    const startLowV = settings.startLowV ?? coilDefaults.startLowV;
+    const startLowV = startLowOf(settings);
     const coilC = settings.coilC ?? coilDefaults.coilC;
     const suppression = circuit.suppression ?? coilDefaults.suppression;
     const clampV = circuit.clampV ?? coilDefaults.clampV;
     const driverV = settings.driverV ?? settingsDefaults.driverV;
-    const supplyV = (data?.coilV ?? 12) * chargedOver;
+    const supplyV = (settings.supplyV ?? data?.coilV ?? settingsDefaults.supplyV) * chargedOver;
     const badClamp: Gap[] =
       clampV > 0
         ? []

@@ -4,6 +4,10 @@ declare module '../../ground/figure' {
     'contactor.coil': 'pullInV' | 'releaseMs' | 'holdW';
     'contactor.main': never;
     'contactor.string': never;
+    'contactor.precharge': never;
+    'contactor.supply': never;
+    'contactor.disconnect': never;
+    'contactor.plug': never;
   }
 }
 

@@ -1,4 +1,4 @@
-import { switchedCircuits, type Id } from '../../model/document';
+import { startLowOf, switchedCircuits, type Id } from '../../model/document';
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { shortTimeRule } from '../fuse';
 import { partKey, type ContactorData } from '../../model/parts';
@@ -15,7 +15,10 @@ import {
 import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 import { coilDefaults, coilOf, coilRules, coilStep } from './coil';
 import { contactorRules as rules } from './rules';
+import { prechargeContactorStep } from './precharge-step';
+import { disconnectStep, plugStep } from './separable-step';
 import { loadCriteria, loadRules, stringContactorStep } from './string-step';
+import { coilSupplyStep } from './supply-step';
 
 /** What flows when the contactors of a circuit close, or null where nothing has to be filled. */
 function inrushOf(subject: Id, read: Reader): Figure | null {
@@ -47,7 +50,7 @@ function placeOf(subject: Id, read: Reader) {
     faultMinA: figures.smallest.value,
     faultMaxA: figures.largest.value,
     fuse: fuse?.kind === 'fuse' ? fuse.data : null,
-    startLowV: settings.startLowV ?? coilDefaults.startLowV,
+    startLowV: startLowOf(settings),
     coilC: settings.coilC ?? coilDefaults.coilC,
   };
   return {
@@ -215,4 +218,12 @@ function judgeAux(
   );
 }
 
-export const contactorSteps: StepDefinition[] = [contactorStep, coilStep, stringContactorStep];
+export const contactorSteps: StepDefinition[] = [
+  contactorStep,
+  coilStep,
+  stringContactorStep,
+  prechargeContactorStep,
+  coilSupplyStep,
+  disconnectStep,
+  plugStep,
+];

@@ -2,8 +2,8 @@ import { rulesOf } from '../../ground/finding';
 import { figureId, type Gap } from '../../ground/figure';
 import { partKey, type ContactorData } from '../../model/parts';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { mainCircuit } from '../../model/document';
-import { carryTimeS } from '../fuse';
+import { mainCircuit, startLowOf } from '../../model/document';
+import { carryTimeS, stringLoadOf } from '../fuse';
 import { criteriaChecks, gapsBehind, judge, type Criterion, type StepDefinition } from '../../model/step';
 import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
 import { coilDefaults, coilOf, coilRules } from './coil';
@@ -112,28 +112,23 @@ export const stringContactorStep: StepDefinition = {
     }
     const settings = read.at('settings');
     const voltage = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
-    const load = read.figure(figureId('network.load', mainCircuit, 'rmsA'));
-    const most = read.figure(figureId('fuse.strings', 'pack', 'mostRmsA'));
+    const load = stringLoadOf(read);
     const profile = read.at('circuits', mainCircuit, 'loadProfile');
-    // Where strings share unevenly, the one that carries most counts.
-    const loadA =
-      count > 1 && most.value !== null ? most.value : load.value === null ? null : load.value / count;
     const place: ContactorPlace = {
       busVoltageV: voltage.value,
-      loadA,
+      loadA: load.rmsA,
       inrushA: null,
       filled: true,
       faultMinA: null,
       faultMaxA: null,
       fuse: null,
-      startLowV: settings.startLowV ?? coilDefaults.startLowV,
+      startLowV: startLowOf(settings),
       coilC: settings.coilC ?? coilDefaults.coilC,
     };
     const { data, label } = chosen;
-    const gapsOf = (figure: typeof voltage): Gap[] => (figure.value === null ? gapsBehind(figure) : []);
     const gaps = new Map<Criterion['rule'], Gap[]>([
-      [rules.voltage, gapsOf(voltage)],
-      [rules.carry, gapsOf(load)],
+      [rules.voltage, voltage.value === null ? gapsBehind(voltage) : []],
+      [rules.carry, load.gaps],
       [
         coilRules.pullIn,
         coilOf(data) === null
@@ -145,7 +140,7 @@ export const stringContactorStep: StepDefinition = {
       ...contactorCriteria(data, place)
         .filter(({ rule: of }) => gaps.has(of))
         .map((one) => ({ ...one, gaps: gaps.get(one.rule)! })),
-      ...loadCriteria(data, profile, 1 / count).map((one) => ({ ...one, gaps: gapsOf(load) })),
+      ...loadCriteria(data, profile, 1 / count).map((one) => ({ ...one, gaps: load.gaps })),
     ];
     return {
       figures: [],

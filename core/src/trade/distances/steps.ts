@@ -33,6 +33,25 @@ export const distanceRules = {
   ),
 };
 
+export const lowVoltageRules = {
+  clearance: rule(
+    'low-voltage-clearance',
+    'stop',
+    'Live parts are too near to 12 or 24 V circuits through the air',
+    'A surge that jumps this gap puts the pack onto every lamp, sensor and hand of the low-voltage side.',
+    'The reinforced gap, or a grounded barrier between the two.',
+    `${source}, reinforced`,
+  ),
+  creepage: rule(
+    'low-voltage-creepage',
+    'mend',
+    'The way along the surface to 12 or 24 V circuits is too short',
+    'A track that dirt and dew have burnt joins the pack with the low-voltage side.',
+    'A longer way, a slot, or wires of the low-voltage side led apart.',
+    `${source}, reinforced`,
+  ),
+};
+
 const plausibleRules = {
   below: rule(
     'creepage-below-clearance',
@@ -59,6 +78,8 @@ export const distanceDefaults = {
   material: 'IIIa',
   altitudeM: settingsDefaults.altitudeM,
 } as const;
+
+type DistanceField = 'clearanceMm' | 'creepageMm' | 'lowVoltageGapMm' | 'lowVoltageCreepMm';
 
 function inputOf(read: Reader, box: string, workingV: number): DistanceInput {
   const settings = read.at('settings');
@@ -145,7 +166,7 @@ export const distanceSteps: StepDefinition[] = [
         gaps: value === null ? gaps : [],
         working: value === null ? [] : [{ symbol: 'd', label, formula, inputs, value, unit: 'mm', source }],
       });
-      const missing = (field: 'clearanceMm' | 'creepageMm', label: string): Gap[] =>
+      const missing = (field: DistanceField, label: string): Gap[] =>
         box[field] === undefined
           ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${label} in ${box.tag}` }]
           : [];
@@ -186,6 +207,29 @@ export const distanceSteps: StepDefinition[] = [
           ],
         );
       };
+      const lowVoltage = (
+        which: keyof typeof lowVoltageRules,
+        field: DistanceField,
+        word: string,
+        least: number | null,
+      ) => {
+        const own = box[field];
+        const short = least !== null && own !== undefined && own < least * (1 - 1e-9);
+        return judge(
+          lowVoltageRules[which],
+          [subject],
+          [...gaps, ...missing(field, word)],
+          short
+            ? `${box.tag}: the ${word} is ${n(own)} mm; reinforced insulation asks for ${n(least)} mm.`
+            : null,
+          [
+            v(word, own ?? 0, 'mm'),
+            v(`${word} asked`, least ?? 0, 'mm'),
+            v('highest pack voltage', input.workingV, 'V'),
+            v('surge', input.impulseV, 'V'),
+          ],
+        );
+      };
       return {
         figures: [
           figure('clearanceMm', 'Clearance asked', basic?.clearanceMm ?? null, 'table(V_i, P)·f(h)'),
@@ -216,6 +260,18 @@ export const distanceSteps: StepDefinition[] = [
             () => `${clearanceWords()} asks for ${n(basic!.clearanceMm)} mm`,
           ),
           check('creepage', 'creepageMm', 'creepage', creepageWords),
+          lowVoltage(
+            'clearance',
+            'lowVoltageGapMm',
+            'clearance to low voltage',
+            reinforced?.clearanceMm ?? null,
+          ),
+          lowVoltage(
+            'creepage',
+            'lowVoltageCreepMm',
+            'creepage to low voltage',
+            reinforced?.creepageMm ?? null,
+          ),
           judge(
             plausibleRules.below,
             [subject],

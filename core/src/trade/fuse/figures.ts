@@ -7,6 +7,7 @@ declare module '../../ground/figure' {
     'fuse.main': 'rmsFraction' | 'clearAtMinS' | 'meltAtMaxS' | 'wearPerPeriod';
     'fuse.choice': never;
     'fuse.sum': never;
+    'fuse.tap': never;
     'fuse.strings': 'faultA' | 'mostRmsA' | 'mostPeakA' | 'circulatingA';
   }
 }

@@ -16,4 +16,5 @@ export { clearingTimeS, meltBand, meltTimeS, type FuseBand } from './melting';
 export { faultRange, fuseOwnCriteria, wearHorizonH } from './own-criteria';
 export { fuseRules, selectiveRule, shortTimeRule } from './rules';
 export { selectivity, upstreamOf, type Selectivity, type UpstreamFuse } from './selective';
+export { stringLoadOf, type StringLoad } from './string-load';
 export { stringRules, stringSpreadDefaults } from './strings';

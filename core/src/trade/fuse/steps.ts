@@ -1,4 +1,5 @@
 import { sumStep } from './sum-step';
+import { tapStep } from './tap-step';
 import { formatNumber } from '../../ground/quantity';
 import { everyCircuit } from '../../model/document';
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
@@ -252,4 +253,5 @@ export const fuseSteps: StepDefinition[] = [
   inrushStep,
   selectiveStep,
   stringsStep,
+  tapStep,
 ];

@@ -219,7 +219,7 @@ function interlockCheck(design: NetworkSlices, network: Network, owner: Id): Che
 
 /** Each branch for itself: what it feeds, its fuse, and the poles of an inlet. */
 function branchChecks(design: NetworkSlices, id: Id, noPack: Gap[]): Check[] {
-  const { tag, role, device: fed, fuse, poles, contactor } = design.circuits[id]!;
+  const { tag, role, device: fed, fuse, fusePole: pole = 'plus', poles, contactor } = design.circuits[id]!;
   if (role !== 'branch') return [];
   const device = design.devices[fed ?? ''];
   const feeds = judge(
@@ -233,6 +233,7 @@ function branchChecks(design: NetworkSlices, id: Id, noPack: Gap[]): Check[] {
   );
   if (device === undefined) return [feeds];
   const switched = contactor === undefined && poles === undefined ? 'none' : (poles ?? 'both');
+  const { fuse: mainFuse, fusePole: mainPole = 'plus' } = design.circuits[mainCircuit] ?? {};
   return [
     feeds,
     judge(
@@ -241,6 +242,19 @@ function branchChecks(design: NetworkSlices, id: Id, noPack: Gap[]): Check[] {
       noPack,
       fuse === undefined ? `${tag} leads to ${device.tag} with 0 fuses of its own.` : null,
       [{ label: 'fuses', value: fuse === undefined ? 0 : 1, unit: '' }],
+    ),
+    judge(
+      rules.fusePoles,
+      [id],
+      noPack,
+      fuse !== undefined &&
+        mainFuse !== undefined &&
+        pole !== mainPole &&
+        pole !== 'both' &&
+        mainPole !== 'both'
+        ? `The fuse of ${tag} sits in the ${pole === 'plus' ? 'positive' : 'negative'} pole, the main fuse in the other of 2.`
+        : null,
+      [{ label: 'poles', value: 2, unit: '' }],
     ),
     ...(device.kind === 'dc-inlet'
       ? [

@@ -1,11 +1,16 @@
 import { mainCircuit, type CircuitItem, type Id } from '../../model/document';
 import { formatQuantity } from '../../ground/quantity';
+import { leadsOf, oneLeadOhm } from '../pack';
 import { feed, type Ends } from './derive-feed';
 import { mainDevice, switches, type NetworkSlices, type Places } from './feeding';
 import { packBus, packBusSymbol } from './derive-string';
 import { cablePieces, endsText } from './pieces';
 import { type ContactorDuty, type NetworkBuilder, type Piece } from './network-builder';
 import { contactorRating, fuseRating, polesText, reachOf } from './ratings';
+
+/** A fuse in the positive pole needs no word. */
+const fuseWords = (pole: CircuitItem['fusePole'] = 'plus') =>
+  pole === 'plus' ? 'fuse' : pole === 'minus' ? 'fuse, −' : 'fuses, + and −';
 
 /** Terminals of the bus behind the mains. */
 export const hvBus = { plus: 'bus:+', minus: 'bus:-' };
@@ -49,6 +54,8 @@ function toMains(builder: NetworkBuilder, design: NetworkSlices, { combinerBox, 
     path: 'pack.mainsBox',
   });
   builder.line(packBusSymbol, symbol, 2, [packBus.plus, packBus.minus]);
+  const ohms = leadsOf(design.pack.leads, null).flatMap(([, lead]) => oneLeadOhm(lead, design.parts) ?? []);
+  const packOhm = ohms.length === 0 ? undefined : ohms.reduce((sum, ohm) => sum + ohm, 0);
   const pole = (name: '+' | '-') =>
     cablePieces(
       {
@@ -60,6 +67,7 @@ function toMains(builder: NetworkBuilder, design: NetworkSlices, { combinerBox, 
       },
       combinerBox,
       mainsBox,
+      packOhm,
     );
   const inner = { plus: 'mains-in:+', minus: 'mains-in:-' };
   builder.path(packBus.plus, inner.plus, pole('+'));
@@ -87,13 +95,21 @@ function mains(builder: NetworkBuilder, design: NetworkSlices, { mainsBox }: Pla
       id: `${mainCircuit}/fuse`,
       kind: 'fuse',
       tag: 'Main fuse',
-      words: 'fuse',
+      words: fuseWords(main.fusePole),
       rating: fuseRating(design, main.fuse),
       box,
       path: `circuits.${mainCircuit}.fuse`,
     });
-    inner = { plus: `${mainCircuit}/fuse:out`, minus: tap.ends.minus };
-    builder.path(tap.ends.plus, inner.plus, [piece('fuse', 'fuse', 'main fuse', symbol)]);
+    const pole = main.fusePole ?? 'plus';
+    if (pole !== 'minus') {
+      inner = { ...inner, plus: `${mainCircuit}/fuse:out` };
+      builder.path(tap.ends.plus, inner.plus, [piece('fuse', 'fuse', 'main fuse', symbol)]);
+    }
+    if (pole !== 'plus') {
+      const id = pole === 'minus' ? 'fuse' : 'fuse-';
+      inner = { ...inner, minus: `${mainCircuit}/${id}:out` };
+      builder.path(tap.ends.minus, inner.minus, [piece(id, 'fuse', 'main fuse −', symbol)]);
+    }
     builder.line(at, symbol, 2, [tap.ends.plus, tap.ends.minus]);
     at = symbol;
   }
@@ -227,20 +243,23 @@ function branch(
       id: `${id}/fuse`,
       kind: 'fuse',
       tag: `${circuit.tag} fuse`,
-      words: 'fuse',
+      words: fuseWords(circuit.fusePole),
       rating: fuseRating(design, circuit.fuse),
       box,
       path: `circuits.${id}.fuse`,
     });
     go(symbol);
-    plus.push({
-      id: `${id}/fuse`,
+    const pole = circuit.fusePole ?? 'plus';
+    const fuse = (name: string, of: string): Piece => ({
+      id: `${id}/${name}`,
       kind: 'fuse',
-      tag: `fuse of ${circuit.tag}`,
+      tag: `${of} of ${circuit.tag}`,
       symbol,
       reach: reachOf(box),
       owner: id,
     });
+    if (pole !== 'minus') plus.push(fuse('fuse', 'fuse'));
+    if (pole !== 'plus') minus.push(fuse(pole === 'minus' ? 'fuse' : 'fuse-', 'fuse −'));
   }
   if (switches(circuit)) {
     const poles = circuit.poles ?? 'both';

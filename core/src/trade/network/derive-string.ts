@@ -1,9 +1,10 @@
 import type { Id, StringItem } from '../../model/document';
+import { leadsOf, oneLeadOhm } from '../pack';
 import { formatNumber } from '../../ground/quantity';
 import type { NetworkSlices, Places } from './feeding';
 import { type Cursor, type NetworkBuilder, type Piece } from './network-builder';
 import { cablePieces, endsText } from './pieces';
-import { fuseRating, contactorRating, polesText, reachOf } from './ratings';
+import { contactorRating, disconnectRating, fuseRating, polesText, reachOf } from './ratings';
 
 /** Terminals of the pack bus, where strings meet. */
 export const packBus = { plus: 'pack:+', minus: 'pack:-' };
@@ -146,7 +147,7 @@ class StringPath {
         kind: 'disconnect',
         tag: `${string.tag} disconnect`,
         words: 'service disconnect',
-        rating: '',
+        rating: disconnectRating(this.design, string.disconnect),
         box: boxA,
         path: `strings.${id}.disconnectAt`,
       });
@@ -160,7 +161,7 @@ class StringPath {
           boxA,
         ),
         joint: i,
-        resistanceOhm: this.jointOhm,
+        resistanceOhm: plus(this.jointOhm, disconnectOhm(this.design, string)),
       });
     }
     if (boxA !== boxB) {
@@ -173,10 +174,22 @@ class StringPath {
         boxA,
         boxB,
       );
-      cable[cable.length > 1 ? 1 : 0]!.resistanceOhm = this.jointOhm;
+      const own = cable[cable.length > 1 ? 1 : 0]!;
+      // The link’s share of the joint once, where a disconnect sits in it as well.
+      own.resistanceOhm = plus(string.disconnectAt === i ? undefined : this.jointOhm, this.leadOhm(i));
       pieces.push(...cable.map((piece) => ({ ...piece, joint: i })));
     }
     return { pieces, symbols };
+  }
+
+  /** Of the cable that is described at a joint; at the ends also of one that is described for both. */
+  private leadOhm(joint: number): number | undefined {
+    const last = this.string.modules.length;
+    const found = leadsOf(this.design.pack.leads, this.id).filter(
+      ([, lead]) => (lead.joint ?? (joint === 0 || joint === last ? joint : -1)) === joint,
+    );
+    const ohms = found.flatMap(([, lead]) => oneLeadOhm(lead, this.design.parts) ?? []);
+    return ohms.length === 0 ? undefined : ohms.reduce((sum, ohm) => sum + ohm, 0);
   }
 
   private cableSymbol(id: string, tag: string, poles: string): string {
@@ -231,20 +244,21 @@ class StringPath {
     const firstBox = this.boxOfModule(string.modules[0]!);
     const meet = places.combinerBox;
     const switchBox = switched && string.contactorsIn !== 'combiner' ? lastBox : meet;
-    const plus: Piece[] = [];
-    const minus: Piece[] = [];
+    const plusPieces: Piece[] = [];
+    const minusPieces: Piece[] = [];
     let plusAt = last.symbol;
     let minusAt = first.symbol;
     const step = (symbol: string, terminal: string) => {
       builder.line(plusAt, symbol, 1, [terminal]);
       plusAt = symbol;
     };
-    const after = () => (plus.length === 0 ? last.terminals[0]! : `${plus.at(-1)!.id}:out`);
-    const afterMinus = () => (minus.length === 0 ? first.terminals[0]! : `${minus.at(-1)!.id}:out`);
+    const after = () => (plusPieces.length === 0 ? last.terminals[0]! : `${plusPieces.at(-1)!.id}:out`);
+    const afterMinus = () =>
+      minusPieces.length === 0 ? first.terminals[0]! : `${minusPieces.at(-1)!.id}:out`;
     if (string.fuse !== undefined && (string.fuseAt ?? 0) === 0) {
       const symbol = this.fuseSymbol(lastBox);
       step(symbol, after());
-      plus.push(this.piece(`${id}/fuse`, 'fuse', `fuse of ${string.tag}`, symbol, lastBox));
+      plusPieces.push(this.piece(`${id}/fuse`, 'fuse', `fuse of ${string.tag}`, symbol, lastBox));
     }
     const bothTo = (to: Id | null, name: string, twoPoles: boolean) => {
       if (twoPoles) {
@@ -252,20 +266,28 @@ class StringPath {
         const terminals = [after(), afterMinus()];
         builder.line(plusAt, symbol, 2, terminals);
         plusAt = minusAt = symbol;
-        plus.push(...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to));
-        minus.push(...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to));
+        plusPieces.push(
+          ...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to),
+        );
+        minusPieces.push(
+          ...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to),
+        );
         return;
       }
       if (lastBox !== to) {
         const symbol = this.cableSymbol(`${id}/${name}+`, `${string.tag} + lead`, 'one pole');
         step(symbol, after());
-        plus.push(...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to));
+        plusPieces.push(
+          ...this.cable(`${id}/${name}+`, `positive lead of ${string.tag}`, symbol, lastBox, to),
+        );
       }
       if (firstBox !== to) {
         const symbol = this.cableSymbol(`${id}/${name}-`, `${string.tag} − lead`, 'one pole');
         builder.line(minusAt, symbol, 1, [afterMinus()]);
         minusAt = symbol;
-        minus.push(...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to));
+        minusPieces.push(
+          ...this.cable(`${id}/${name}-`, `negative lead of ${string.tag}`, symbol, firstBox, to),
+        );
       }
     };
     if (switched) {
@@ -292,23 +314,38 @@ class StringPath {
         ),
         duty: 'string',
       });
-      if (poles !== 'minus') plus.push(contactor('+'));
-      if (poles !== 'plus') minus.push(contactor('-'));
+      if (poles !== 'minus') plusPieces.push(contactor('+'));
+      if (poles !== 'plus') minusPieces.push(contactor('-'));
       if (switchBox !== meet) {
         const cable = this.cableSymbol(`${id}/out`, `${string.tag} leads`, 'both poles');
         builder.line(symbol, cable, 2, [after(), afterMinus()]);
         plusAt = minusAt = cable;
-        plus.push(...this.cable(`${id}/out+`, `positive lead of ${string.tag}`, cable, switchBox, meet));
-        minus.push(...this.cable(`${id}/out-`, `negative lead of ${string.tag}`, cable, switchBox, meet));
+        plusPieces.push(
+          ...this.cable(`${id}/out+`, `positive lead of ${string.tag}`, cable, switchBox, meet),
+        );
+        minusPieces.push(
+          ...this.cable(`${id}/out-`, `negative lead of ${string.tag}`, cable, switchBox, meet),
+        );
       }
     } else if (lastBox === firstBox && lastBox !== meet) bothTo(meet, 'out', true);
     else bothTo(meet, 'lead', false);
-    if (plus.length === 0)
-      plus.push(this.piece(`${id}/lead+`, 'link', `positive lead of ${string.tag}`, plusAt, lastBox));
-    if (minus.length === 0)
-      minus.push(this.piece(`${id}/lead-`, 'link', `negative lead of ${string.tag}`, minusAt, firstBox));
-    builder.path(last.terminals[0]!, packBus.plus, plus);
-    builder.path(first.terminals[0]!, packBus.minus, minus);
+    if (plusPieces.length === 0)
+      plusPieces.push(this.piece(`${id}/lead+`, 'link', `positive lead of ${string.tag}`, plusAt, lastBox));
+    if (minusPieces.length === 0)
+      minusPieces.push(
+        this.piece(`${id}/lead-`, 'link', `negative lead of ${string.tag}`, minusAt, firstBox),
+      );
+    // The first cable of either pole carries what is described for that end.
+    for (const [pieces, joint] of [
+      [plusPieces, string.modules.length],
+      [minusPieces, 0],
+    ] as const) {
+      const cable = pieces.find(({ kind }) => kind === 'cable') ?? pieces[0]!;
+      const ohm = this.leadOhm(joint);
+      if (ohm !== undefined) cable.resistanceOhm = ohm;
+    }
+    builder.path(last.terminals[0]!, packBus.plus, plusPieces);
+    builder.path(first.terminals[0]!, packBus.minus, minusPieces);
     if (plusAt === minusAt) builder.line(plusAt, packBusSymbol, 2, [packBus.plus, packBus.minus]);
     else {
       builder.line(plusAt, packBusSymbol, 1, [packBus.plus]);
@@ -322,5 +359,13 @@ class StringPath {
     }
   }
 }
+
+const plus = (a: number | undefined, b: number | undefined) =>
+  a === undefined ? b : b === undefined ? a : a + b;
+
+const disconnectOhm = ({ parts }: Pick<NetworkSlices, 'parts'>, { disconnect }: StringItem) => {
+  const part = parts[disconnect ?? ''];
+  return part?.kind === 'disconnect' ? part.data.contactOhm : undefined;
+};
 
 const shortTag = (tag: string) => tag.replace(/^.*-/, '');

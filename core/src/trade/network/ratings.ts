@@ -15,6 +15,11 @@ export function contactorRating({ parts }: Parts, key: string | undefined): stri
   return part?.kind === 'contactor' ? `${formatNumber(part.data.continuousA)} A` : '';
 }
 
+export function disconnectRating({ parts }: Parts, key: string | undefined): string {
+  const part = parts[key ?? ''];
+  return part?.kind === 'disconnect' ? `${formatNumber(part.data.continuousA)} A` : '';
+}
+
 export function polesText(poles: Poles): string {
   return poles === 'both' ? '+ and −' : poles === 'plus' ? '+ only' : poles === 'minus' ? '− only' : 'none';
 }

@@ -116,4 +116,12 @@ export const networkRules = {
     'Add a branch for it.',
     'Devices and circuits of the design',
   ),
+  fusePoles: rule(
+    'fuse-poles',
+    'mend',
+    'The fuse of a branch sits in another pole than the main fuse',
+    'Two insulation faults, one in each unfused pole, make a loop through the chassis in which no branch has a fuse.',
+    'The fuses of all circuits in one pole, or in both.',
+    graph,
+  ),
 };

@@ -19,7 +19,7 @@ const partsGiven = <K extends string>(item: Readonly<Partial<Record<K, string>>>
   Object.fromEntries(keys.flatMap((key) => (item[key] === undefined ? [] : [[key, given]])));
 
 const circuit = (item: CircuitItem): CircuitItem => ({
-  ...pick(item, 'tag', 'role', 'device', 'poles', 'tap', 'ends', 'box'),
+  ...pick(item, 'tag', 'role', 'device', 'poles', 'tap', 'ends', 'box', 'fusePole'),
   ...partsGiven(item, 'contactor', 'resistor', 'fuse'),
 });
 

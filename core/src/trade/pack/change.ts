@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { circuitPartKinds, type Design, type Id } from '../../model/document';
+import { partsInUse, removeString, type Design, type Id } from '../../model/document';
 import { partKey, type PartOf } from '../../model/parts';
 
 /** Pins a part in the design, once however often it is used. */
@@ -12,10 +12,7 @@ export function pin(draft: Draft<Design>, part: Design['parts'][string]): string
 
 /** Unpins parts that nothing uses any more. */
 export function unpinUnused(draft: Draft<Design>): void {
-  const used = new Set<string | undefined>(Object.values(draft.modules).map((module) => module.part));
-  for (const circuit of Object.values(draft.circuits))
-    for (const kind of circuitPartKinds) used.add(circuit[kind]);
-  for (const { fuse, contactor } of Object.values(draft.strings)) used.add(fuse).add(contactor);
+  const used = partsInUse(draft);
   for (const key of Object.keys(draft.parts)) if (!used.has(key)) delete draft.parts[key];
 }
 
@@ -35,10 +32,7 @@ export interface PackShape {
 export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix: string) => Id): void {
   const key = pin(draft, shape.part);
   const kept = Object.keys(draft.strings).slice(0, shape.strings);
-  for (const id of Object.keys(draft.strings).slice(shape.strings)) {
-    for (const module of draft.strings[id]!.modules) delete draft.modules[module];
-    delete draft.strings[id];
-  }
+  for (const id of Object.keys(draft.strings).slice(shape.strings)) removeString(draft, id);
   while (kept.length < shape.strings) {
     const id = newId('string');
     draft.strings[id] = { tag: `S${kept.length + 1}`, modules: [] };

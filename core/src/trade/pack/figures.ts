@@ -22,6 +22,9 @@ declare module '../../ground/figure' {
     'pack.sound': never;
     'pack.alike': never;
     'pack.standing': never;
+    'pack.lead': 'ohm';
+    'pack.charging': never;
+    'pack.posts': never;
     'pack.heater': 'powerAtLowW' | 'powerAtMaxW';
   }
 }

@@ -31,3 +31,4 @@ export {
 } from './arrangement';
 export { defaultMarginMm, fitModules, type BoxRoom, type Fit, type ModuleSize, type Slot } from './fit';
 export { cableWayM, shortestOrder, type Place } from './order';
+export { inSeries, leadOhm, leadsOf, oneLeadOhm, standsForAll } from './lead-step';

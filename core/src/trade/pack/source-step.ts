@@ -3,6 +3,7 @@ import { figureId, type Figure, type Gap, type FigureId } from '../../ground/fig
 import { interpolate } from '../../ground/math';
 import { gapsBehind, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from './layout';
+import { inSeries, standsForAll } from './lead-step';
 
 /** Links of one string as seen at the pack's terminals, Ω. */
 export const linksAtPack = figureId('pack.source', 'pack', 'linksOhm');
@@ -77,6 +78,22 @@ export const sourceStep: StepDefinition = {
         path: 'pack.linkResistanceOhm',
       },
     };
+    const series = inSeries(read);
+    const cellsOhm =
+      layout === null
+        ? 0
+        : (layout.seriesCells * layout.part.data.cell.resistanceOhm) / layout.part.data.cellsInParallel +
+          (linkResistanceOhm ?? 0);
+    const extraOhm = standsForAll(cellsOhm, [...series.strings.values()]);
+    const extra = (symbol: string, label: string, value: number) => ({
+      symbol,
+      label,
+      value,
+      unit: 'Ω',
+      origin: { kind: 'document' as const, path: 'pack.leads' },
+    });
+    const inString = extra('R_x', 'cables and disconnect of one string', extraOhm);
+    const toMains = extra('R_m', 'cables from where strings meet to the mains', series.packOhm);
     const strings = (count: number) => ({
       symbol: 's',
       label: 'strings side by side',
@@ -88,14 +105,14 @@ export const sourceStep: StepDefinition = {
       figures: [
         figure(linksAtPack, 'Links, as seen at the pack’s terminals', 'Ω', negative, (known) => ({
           symbol: 'R_link',
-          formula: 'R_l/s',
-          inputs: [links, strings(known.strings)],
-          value: (linkResistanceOhm ?? 0) / known.strings,
-          source: 'Each string has its own links, and the strings lie in parallel',
+          formula: '(R_l + R_x)/s + R_m',
+          inputs: [links, inString, strings(known.strings), toMains],
+          value: ((linkResistanceOhm ?? 0) + extraOhm) / known.strings + series.packOhm,
+          source: 'Each string has its own links and cables, and the strings lie in parallel',
         })),
         figure(stringResistance, 'Resistance of one string', 'Ω', negative, ({ key, part, seriesCells }) => ({
           symbol: 'R_s',
-          formula: 'n·r/p + R_l',
+          formula: 'n·r/p + R_l + R_x',
           inputs: [
             {
               symbol: 'n',
@@ -118,10 +135,9 @@ export const sourceStep: StepDefinition = {
               origin: { kind: 'part', key, path: 'cellsInParallel' },
             },
             links,
+            inString,
           ],
-          value:
-            (seriesCells * part.data.cell.resistanceOhm) / part.data.cellsInParallel +
-            (linkResistanceOhm ?? 0),
+          value: cellsOhm + extraOhm,
           source: 'Equal cells in series and parallel',
         })),
         figure(

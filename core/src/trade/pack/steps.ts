@@ -9,6 +9,9 @@ import { boxStep } from './box-steps';
 import { readPackLayout } from './layout';
 import { pack } from './pack';
 import { packRules } from './rules';
+import { chargingStep } from './charging-step';
+import { inSeries, leadStep } from './lead-step';
+import { postsStep } from './posts-step';
 import { linksAtPack, packLowest, sourceStep, temperatureStep } from './source-step';
 
 const packStep: StepDefinition = {
@@ -32,7 +35,9 @@ const packStep: StepDefinition = {
       inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
     inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
     inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
-    if (settings.linkResistanceOhm !== undefined) inputs.figure('linkResistanceOhm', linksAtPack);
+    const extras = inSeries(read);
+    const beside = extras.packOhm > 0 || [...extras.strings.values()].some((ohm) => ohm > 0);
+    if (settings.linkResistanceOhm !== undefined || beside) inputs.figure('linkResistanceOhm', linksAtPack);
     else inputs.optional('linkResistanceOhm', undefined, 'pack.linkResistanceOhm', 'links of one string');
     inputs.optional(
       'socForPeakFraction',
@@ -339,4 +344,7 @@ export const packSteps: StepDefinition[] = [
   soundStep,
   alikeStep,
   standingStep,
+  leadStep,
+  chargingStep,
+  postsStep,
 ];

@@ -39,3 +39,4 @@ export {
   type StartSequence,
   type SwitchEvent,
 } from './sequence';
+export { packHighest } from './places';

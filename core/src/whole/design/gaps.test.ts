@@ -14,6 +14,10 @@ const collections = ['masses', 'boxes', 'strings', 'devices', 'circuits', 'joint
  */
 const goneWithIt: Record<string, RegExp> = {
   'circuits.device': /^network\./,
+  // That there is no disconnect, no cable and no lead is said of the string itself.
+  'strings.disconnectAt': /^disconnect\./,
+  'pack.leads': /^cable\./,
+  'pack.sense': /^sense\./,
 };
 
 /** Every rule that was judged of the design as it is and of which nothing is heard any more once the field is gone. */

@@ -43,6 +43,15 @@ const columns: GridColumn<Row>[] = [
     choices: (row) => joints(row),
     width: '7rem',
   },
+  {
+    id: 'disconnect',
+    title: 'disconnect',
+    kind: 'part',
+    part: 'disconnect',
+    label: 'Make of the disconnect',
+    path: path('disconnect'),
+    width: '6rem',
+  },
   { id: 'fuse', title: 'fuse', kind: 'part', part: 'fuse', label: 'Fuse', path: path('fuse'), width: '6rem' },
   {
     id: 'fuseAt',

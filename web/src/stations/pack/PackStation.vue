@@ -18,6 +18,7 @@ const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.v
 const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
 const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.vue'));
 const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
+const PostsPanel = defineAsyncComponent(() => import('./arrange/PostsPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const route = useRoute();
 const panel = computed(() => packPanelOf(route.query));
@@ -52,6 +53,8 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
           <NumberField path="pack.socHighFraction" label="to" />
           <NumberField path="pack.peakCurrentA" />
           <NumberField path="pack.socForPeakFraction" />
+          <NumberField path="pack.chargeA" />
+          <NumberField path="pack.regenPeakA" />
           <NumberField path="pack.linkResistanceOhm" />
         </div>
         <VoltagePlot />
@@ -83,6 +86,7 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
         </div>
         <BoxFacts />
       </section>
+      <PostsPanel />
     </template>
     <IntakePanel v-else-if="panel === 'intake'" />
     <template v-else-if="panel === 'match'">

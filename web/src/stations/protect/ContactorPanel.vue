@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { coilDefaults, coilOf, rankContactors, releaseMs, type ContactorPlace } from '@torvek/core/contactor';
-import { suppressions, type Suppression } from '@torvek/core/document';
+import { startLowOf, suppressions, type Suppression } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import ChoiceField from '../../parts/ChoiceField.vue';
@@ -47,6 +47,11 @@ const ranked = computed(() => {
   return place === undefined ? [] : rankContactors(shelf.library.of('contactor'), place);
 });
 const figure = (name: FigureName<'contactor.coil'>) => figureId('contactor.coil', circuitId.value, name);
+/** What holds where the lowest supply is not given: three quarters of the nominal. */
+const lowest = computed(() => {
+  const { startLowV: _given, ...rest } = job.design.settings;
+  return startLowOf(rest);
+});
 </script>
 
 <template>
@@ -101,7 +106,13 @@ const figure = (name: FigureName<'contactor.coil'>) => figureId('contactor.coil'
           none="plain diode, default"
         />
         <NumberField :path="`${at}.clampV`" />
-        <NumberField path="settings.startLowV" />
+        <ChoiceField
+          path="settings.supplyV"
+          label="Low-voltage supply"
+          :options="[12, 24].map((value) => ({ value, text: `${value} V` }))"
+          none="12 V, default"
+        />
+        <NumberField path="settings.startLowV" :fallback="lowest" />
         <NumberField path="settings.coilC" />
         <NumberField path="settings.driverV" />
       </div>

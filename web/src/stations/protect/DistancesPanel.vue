@@ -24,6 +24,15 @@ const asked = (id: string, name: FigureName<'distances.box'>) => {
 };
 const degrees = ['1, sealed', '2, dry dirt', '3, conducting dirt'];
 const at = (field: string) => (row: Row) => `boxes.${row.id}.${field}`;
+const lowVoltage = (id: string, title: string, label: string): GridColumn<Row> => ({
+  id,
+  title,
+  kind: 'number',
+  unit: 'mm',
+  label,
+  path: at(id),
+  width: '5.6rem',
+});
 const columns: GridColumn<Row>[] = [
   { id: 'tag', title: 'box', kind: 'slot', label: 'Box', width: '8rem' },
   {
@@ -78,13 +87,15 @@ const columns: GridColumn<Row>[] = [
     text: ({ id }) => asked(id, 'creepageMm'),
     width: '5.4rem',
   },
+  lowVoltage('lowVoltageGapMm', 'clearance to 12 V', 'Clearance to low voltage'),
+  lowVoltage('lowVoltageCreepMm', 'creepage', 'Creepage to low voltage'),
   {
     id: 'reinforced',
-    title: 'to 12 V, mm',
+    title: 'asked, mm',
     kind: 'fixed',
-    label: 'To 12 V circuits, clearance and creepage',
+    label: 'To low voltage asked, clearance and creepage',
     text: ({ id }) => `${asked(id, 'reinforcedClearanceMm')} / ${asked(id, 'reinforcedCreepageMm')}`,
-    width: '6.4rem',
+    width: '5.4rem',
   },
 ];
 </script>

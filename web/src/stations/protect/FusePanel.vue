@@ -13,6 +13,7 @@ import {
 import { logSpaced } from '@torvek/core/math';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed } from 'vue';
+import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
 import PlotView from '../../parts/plot/PlotView.vue';
@@ -41,6 +42,11 @@ const ranked = computed(() => {
     : rankFuses(place, part?.kind === 'fuse' ? part : null, shelf.library.of('fuse'));
 });
 const chosen = computed(() => circuit.value?.fuse);
+const poles = [
+  { value: 'plus', text: 'positive' },
+  { value: 'minus', text: 'negative' },
+  { value: 'both', text: 'both' },
+];
 const slowestShownS = 10_000;
 const fastestShownS = 0.001;
 
@@ -311,6 +317,16 @@ const figure = (name: FigureName<'fuse.main'>) => figureId('fuse.main', circuitI
         <LoadProfile />
         <NumberField :path="`${at}.maxClearS`" />
         <NumberField :path="`${at}.fuseAmbientC`" />
+        <ChoiceField
+          :path="`${at}.fusePole`"
+          label="Pole of the fuse"
+          :options="poles"
+          none="positive, default"
+        />
+        <template v-if="circuit?.role === 'branch'">
+          <NumberField :path="`${at}.tapLengthM`" />
+          <NumberField :path="`${at}.tapAreaMm2`" label="Area of that wire" />
+        </template>
         <NumberField path="pack.coldResistanceFactor" />
         <NumberField path="pack.warmResistanceFactor" />
       </div>

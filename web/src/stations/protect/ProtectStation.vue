@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent } from 'vue';
 import { useRoute } from 'vue-router';
 import NextStrip from '../../parts/NextStrip.vue';
 import PanelNav from '../../parts/PanelNav.vue';
+import PartField from '../../parts/PartField.vue';
 import { useJob } from '../../stores/job';
 import CablePanel from './CablePanel.vue';
 import CircuitTable from './CircuitTable.vue';
@@ -17,6 +18,8 @@ const PrechargePanel = defineAsyncComponent(() => import('./PrechargePanel.vue')
 const StartPanel = defineAsyncComponent(() => import('./StartPanel.vue'));
 const MeasuredRise = defineAsyncComponent(() => import('./MeasuredRise.vue'));
 const StringsPanel = defineAsyncComponent(() => import('./StringsPanel.vue'));
+const LeadsPanel = defineAsyncComponent(() => import('./LeadsPanel.vue'));
+const SensePanel = defineAsyncComponent(() => import('./SensePanel.vue'));
 const JointsPanel = defineAsyncComponent(() => import('./JointsPanel.vue'));
 const BusbarPanel = defineAsyncComponent(() => import('./BusbarPanel.vue'));
 const BondPanel = defineAsyncComponent(() => import('./BondPanel.vue'));
@@ -27,6 +30,8 @@ const route = useRoute();
 const { circuitId, circuit } = useCircuit();
 const main = computed(() => circuit.value?.role === 'main');
 const panel = computed(() => protectPanelOf(route.query));
+/** A cable that goes through glands at both ends has no plug. */
+const pluggable = computed(() => circuit.value?.ends !== 'gland' || circuit.value.plug !== undefined);
 const fills = computed(() => main.value || ownBuses(job.design).includes(circuitId.value));
 </script>
 
@@ -51,6 +56,7 @@ const fills = computed(() => main.value || ownBuses(job.design).includes(circuit
         <PartChoice kind="cable" :label="main ? 'Traction cable' : 'Cable'" rules="cable" />
         <PartChoice kind="lug" label="Lugs of the cable" rules="cable.lug" />
         <PartChoice kind="gland" label="Gland of the cable" rules="cable.gland" />
+        <PartChoice v-if="pluggable" kind="plug" label="Plug of the cable" rules="plug." />
       </section>
       <FusePanel />
       <CablePanel />
@@ -69,6 +75,12 @@ const fills = computed(() => main.value || ownBuses(job.design).includes(circuit
           :label="main ? 'Pre-charge resistor' : 'Pre-charge resistor of its own'"
           rules="precharge."
         />
+        <PartField
+          :path="`circuits.${circuitId}.prechargeContactor`"
+          kind="contactor"
+          label="Pre-charge contactor"
+          none="choose one"
+        />
       </section>
       <PrechargePanel v-if="fills" />
       <p v-else class="sheet-card panel-empty">
@@ -81,6 +93,10 @@ const fills = computed(() => main.value || ownBuses(job.design).includes(circuit
       </template>
     </template>
     <StringsPanel v-else-if="panel === 'strings'" />
+    <template v-else-if="panel === 'leads'">
+      <LeadsPanel />
+      <SensePanel />
+    </template>
     <template v-else-if="panel === 'joints'">
       <JointsPanel />
       <BusbarPanel />

@@ -4,6 +4,7 @@ export const panels = [
   { id: 'circuits', title: 'Circuits' },
   { id: 'start', title: 'Start and stop' },
   { id: 'strings', title: 'Strings' },
+  { id: 'leads', title: 'Inside the pack' },
   { id: 'joints', title: 'Joints and bars' },
   { id: 'bonds', title: 'Bonds and distances' },
 ] as const;
@@ -24,6 +25,7 @@ export const protectPanelOf = (query: { panel?: unknown; at?: unknown }): PanelI
 const rooms: [PanelId, RegExp][] = [
   ['start', /^(precharge|bus-discharge)\./],
   ['strings', /^strings\./],
+  ['leads', /^(sense\.|cable\.pack-cable)/],
   ['joints', /^(joints|busbar)\./],
   ['bonds', /^(bonding|marking|charging|distances)\./],
 ];

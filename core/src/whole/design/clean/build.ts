@@ -5,6 +5,7 @@ import {
   type DeviceItem,
   type Id,
   type JointItem,
+  type LeadItem,
 } from '../../../model/document';
 import { catalogued, type Part, type PartKey } from '../../../model/parts';
 
@@ -54,6 +55,11 @@ export interface Spec {
   branches: Record<Id, Way>;
   /** Studs of the posts and their torque. */
   posts: Partial<JointItem>;
+  /** What parts each string by hand, and what parts the pre-charge. */
+  disconnect: PartKey;
+  prechargeContactor: PartKey;
+  /** Its cables from box to box; their resistance is beside that of the links. */
+  leads?: Record<Id, LeadItem>;
   /** Of the boxes’ straps; 16 where it does not say. */
   strapMm2?: number;
 }
@@ -93,11 +99,17 @@ export function build(spec: Spec): Design {
   ).flat();
   use(spec.stringParts?.fuse);
   use(spec.stringParts?.contactor);
+  use(spec.disconnect);
+  use(spec.prechargeContactor);
+  for (const { cable, lug, gland } of Object.values(spec.leads ?? {})) [cable, lug, gland].forEach(use);
   const circuit = (way: Way, role: CircuitItem['role']): CircuitItem => {
     for (const key of [way.contactor, way.resistor, way.fuse, way.cable, way.lug, way.gland]) use(key);
     const { more, ...own } = way;
     return {
       role,
+      // A plug for the area of the cable.
+      plug: use(way.cable.replace('marl-x', 'tarrowby-t')),
+      ...(way.resistor !== undefined && { prechargeContactor: spec.prechargeContactor }),
       ends: 'interlocked',
       install: 'free-air',
       ambientC: 35,
@@ -117,15 +129,30 @@ export function build(spec: Spec): Design {
       Object.entries(spec.branches).map(([id, way]): [Id, CircuitItem] => [id, circuit(way, 'branch')]),
     ),
   };
+  const amps = (ids: Id[]) => ids.flatMap((id) => circuits[id]!.loadProfile!.map(([, a]) => a));
+  const chargers = Object.keys(spec.branches).filter(
+    (id) => spec.devices[spec.branches[id]!.device]?.kind === 'charger',
+  );
   const studs = [...new Set(Object.values(circuits).map(({ studMm }) => studMm!))];
   return {
     schema: 1,
     vehicle: spec.vehicle,
-    pack: spec.pack,
-    settings: { anchorG: 20, zone: 'Europe/London', ...spec.settings },
+    pack: {
+      ...spec.pack,
+      ...(spec.leads !== undefined && { leads: spec.leads }),
+      chargeA: Math.max(...amps(chargers)),
+      regenPeakA: Math.max(30, ...amps([mainCircuit]).map((a) => -a)),
+      sense: { 'sense-all': { tag: 'Sense leads', fused: 'tap', fuseA: 0.2, fuseV: 1000 } },
+    },
+    settings: { anchorG: 20, supplyV: 12, zone: 'Europe/London', ...spec.settings },
     masses: spec.masses,
     parts: Object.fromEntries([...keys].map((key): [PartKey, Part] => [key, pinnedPart(key)])),
-    modules: Object.fromEntries(rows.map(({ id, tag, box }) => [id, { tag, box, part: spec.module }])),
+    modules: Object.fromEntries(
+      rows.map(({ id, tag, box }, i): [Id, Design['modules'][Id]] => [
+        id,
+        { tag, box, part: spec.module, plusSide: i % 2 === 0 ? 'left' : 'right' },
+      ]),
+    ),
     boxes: Object.fromEntries(
       Object.entries(spec.boxes).map(([id, { tag, at, size, emptyKg, anchors, anchorN }]) => [
         id,
@@ -144,6 +171,8 @@ export function build(spec: Spec): Design {
           vent: 'filtered',
           clearanceMm: spec.clearanceMm,
           creepageMm: spec.creepageMm,
+          lowVoltageGapMm: 20,
+          lowVoltageCreepMm: 20,
           pollution: 2,
           material: 'IIIa',
         },
@@ -156,6 +185,7 @@ export function build(spec: Spec): Design {
           tag: `S${s + 1}`,
           modules: rows.filter(({ string }) => string === `string-${s + 1}`).map(({ id }) => id),
           ends: 'interlocked' as const,
+          disconnect: spec.disconnect,
           ...spec.stringParts,
         },
       ]),

@@ -32,6 +32,14 @@ const largest = `fuse.fault:${main}/largest:prospectiveA` as const;
 const smallest = `fuse.fault:${main}/smallest:prospectiveA` as const;
 const load = (name: FigureName<'network.load'>, circuit = main) => `network.load:${circuit}:${name}` as const;
 
+/** A string: its cells, its links, its service disconnect, and in the van two cables of 25 mm² with their lugs. */
+const cartOhm = 15 * 0.00045 + 0.0008 + 0.00015;
+const truckOhm = 36 * 0.0006 + 0.0018 + 0.00015;
+const vanOhm = (60 * 0.0016) / 2 + 0.006 + 0.0002 + (2.2 + 2.6) * perM[25] + 2 * 0.0001;
+const busOhm = 96 * 0.00075 + 0.004 + 0.00012;
+const threeOhm = (96 * 0.0013) / 2 + 0.008 + 0.00012;
+const highOhm = 180 * 0.00075 + 0.01 + 0.00018;
+
 /** By design: figure, and what comes out by hand. */
 const byHand: Record<string, [id: FigureId, value: number][]> = {
   // 15 LFP cells of 160 Ah, 0.45 mΩ each; links 0.8 mΩ.
@@ -41,17 +49,17 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
     [pack('voltageNominalV'), 15 * 3.2635],
     [pack('capacityAh'), 160],
     [pack('energyKWh'), 15 * 3.2635 * 0.16],
-    [pack('resistanceOhm'), 15 * 0.00045 + 0.0008],
-    [pack('sagAtPeakV'), 0.00755 * 200],
+    [pack('resistanceOhm'), cartOhm],
+    [pack('sagAtPeakV'), cartOhm * 200],
     // At 40 % a cell rests at 3.28 V.
     [pack('cellVoltageAtPeakV'), 3.28 - 0.00045 * 200],
-    [largest, 54.75 / (0.8 * 0.00755)],
+    [largest, 54.75 / (0.8 * cartOhm)],
     // Bottom of the window at 10 %: 3.19 V a cell; 1.2 m of 50 mm² each way.
-    [smallest, (15 * 3.19) / (2.5 * 0.00755 + 2.4 * perM[50] + 0.002)],
+    [smallest, (15 * 3.19) / (2.5 * cartOhm + 2.4 * perM[50] + 0.002)],
     [`precharge.bus:bus:capacitanceF`, 0.005],
     [run('finalVoltageV'), (54.75 * 1500) / 1522],
     [run('timeToThresholdS'), riseS(22, 1500, 0.005)],
-    [run('inrushA'), inrush(54.75, 0.00755, 1.2, perM[50])],
+    [run('inrushA'), inrush(54.75, cartOhm, 1.2, perM[50])],
     // Below 60 V there is nothing to wait for.
     ['precharge.discharge:bus:timeToSafeS', 0],
     ['precharge.discharge:bus:bleedPowerAtVoltageW', 54.75 ** 2 / 1500],
@@ -64,16 +72,16 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
   // Nine modules of four LFP cells, 100 Ah, 0.6 mΩ a cell; links 1.8 mΩ.
   truck115: [
     [pack('voltageMaxV'), 36 * 3.65],
-    [pack('resistanceOhm'), 36 * 0.0006 + 0.0018],
+    [pack('resistanceOhm'), truckOhm],
     [pack('voltageNominalV'), 36 * 3.2635],
-    [pack('shortCircuitCurrentA'), 131.4 / 0.0234],
-    [largest, 131.4 / (0.8 * 0.0234)],
-    [smallest, (36 * 3.19) / (2.5 * 0.0234 + 4 * perM[35] + 0.002)],
+    [pack('shortCircuitCurrentA'), 131.4 / truckOhm],
+    [largest, 131.4 / (0.8 * truckOhm)],
+    [smallest, (36 * 3.19) / (2.5 * truckOhm + 4 * perM[35] + 0.002)],
     ['precharge.bus:bus:capacitanceF', 0.0042],
     [run('timeConstantS'), (47 * 0.0042 * 1200) / 1247],
     [run('timeToThresholdS'), riseS(47, 1200, 0.0042)],
     [run('busShortedEnergyJ'), (131.4 ** 2 / 47) * 3],
-    [run('inrushA'), inrush(131.4, 0.0234, 2, perM[35])],
+    [run('inrushA'), inrush(131.4, truckOhm, 2, perM[35])],
     ['precharge.discharge:bus:timeToSafeS', 1200 * 0.0042 * Math.log(131.4 / 60)],
     [load('rmsA'), rms([15, 160], [120, 60], [30, 30], [60, 30])],
     [load('peakA'), 160],
@@ -87,15 +95,16 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
     [pack('voltageMaxV'), 60 * 4.2],
     [pack('voltageNominalV'), 60 * 3.8355],
     [pack('capacityAh'), 66],
-    [pack('resistanceOhm'), (60 * 0.0016) / 2 + 0.006],
-    ['pack.source:pack:stringOhm', 0.054],
+    [pack('resistanceOhm'), vanOhm],
+    ['pack.source:pack:stringOhm', vanOhm],
+    ['pack.lead:lead-boxes:ohm', 2.2 * perM[25] + 0.0001],
     // 10 % of LMO: 3.6 V a cell.
     ['pack.source:pack:voltageAtLowV', 216],
-    [largest, 252 / (0.8 * 0.054)],
-    [smallest, 216 / (2.5 * 0.054 + 7 * perM[25] + 0.002)],
+    [largest, 252 / (0.8 * vanOhm)],
+    [smallest, 216 / (2.5 * vanOhm + 7 * perM[25] + 0.002)],
     [run('timeToThresholdS'), riseS(82, 2500, 0.0012)],
     [run('peakPowerW'), 252 ** 2 / 82],
-    [run('inrushA'), inrush(252, 0.054, 3.5, perM[25])],
+    [run('inrushA'), inrush(252, vanOhm, 3.5, perM[25])],
     ['precharge.discharge:bus:timeToSafeS', 2500 * 0.0012 * Math.log(252 / 60)],
     [load('rmsA'), rms([30, 110], [120, 50], [60, 20])],
     // 30 modules, two posts each; four lugs at each of two cables.
@@ -106,16 +115,16 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
     [pack('voltageMaxV'), 403.2],
     [pack('voltageNominalV'), 96 * 3.7245],
     [pack('capacityAh'), 234],
-    ['pack.source:pack:stringOhm', 96 * 0.00075 + 0.004],
-    [pack('resistanceOhm'), 0.076 / 2],
-    ['pack.source:pack:linksOhm', 0.002],
-    ['pack.temperature:pack:coldOhm', 2.5 * 0.038],
-    [largest, 403.2 / (0.8 * 0.038)],
-    [smallest, (96 * 3.44) / (2.5 * 0.038 + 12 * perM[70] + 0.002)],
+    ['pack.source:pack:stringOhm', busOhm],
+    [pack('resistanceOhm'), busOhm / 2],
+    ['pack.source:pack:linksOhm', (0.004 + 0.00012) / 2],
+    ['pack.temperature:pack:coldOhm', 2.5 * (busOhm / 2)],
+    [largest, 403.2 / (0.8 * (busOhm / 2))],
+    [smallest, (96 * 3.44) / (2.5 * (busOhm / 2) + 12 * perM[70] + 0.002)],
     // The one other string into a fault in one.
-    ['fuse.strings:pack:faultA', 403.2 / (0.8 * 0.076)],
+    ['fuse.strings:pack:faultA', 403.2 / (0.8 * busOhm)],
     [run('timeToThresholdS'), riseS(82, 2000, 0.00126)],
-    [run('inrushA'), inrush(403.2, 0.038, 6, perM[70])],
+    [run('inrushA'), inrush(403.2, busOhm / 2, 6, perM[70])],
     [load('rmsA'), rms([12, 400], [60, 140], [90, 60], [20, 80])],
     ['joints.current:string-1:peakA', 200],
   ],
@@ -123,13 +132,13 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
   bus350Three: [
     [pack('voltageMaxV'), 403.2],
     [pack('capacityAh'), 3 * 124],
-    ['pack.source:pack:stringOhm', (96 * 0.0013) / 2 + 0.008],
-    [pack('resistanceOhm'), 0.0704 / 3],
-    [largest, (403.2 * 3) / (0.8 * 0.0704)],
+    ['pack.source:pack:stringOhm', threeOhm],
+    [pack('resistanceOhm'), threeOhm / 3],
+    [largest, (403.2 * 3) / (0.8 * threeOhm)],
     // Two others into a fault in one.
-    ['fuse.strings:pack:faultA', (2 * 403.2) / (0.8 * 0.0704)],
+    ['fuse.strings:pack:faultA', (2 * 403.2) / (0.8 * threeOhm)],
     [run('timeToThresholdS'), riseS(47, 1200, 0.002)],
-    [run('inrushA'), inrush(403.2, 0.0704 / 3, 6, perM[120])],
+    [run('inrushA'), inrush(403.2, threeOhm / 3, 6, perM[120])],
     ['precharge.discharge:bus:timeToSafeS', 1200 * 0.002 * Math.log(403.2 / 60)],
     [load('rmsA'), rms([20, 600], [120, 220], [60, 100])],
     ['joints.current:string-2:rmsA', rms([20, 600], [120, 220], [60, 100]) / 3],
@@ -139,12 +148,12 @@ const byHand: Record<string, [id: FigureId, value: number][]> = {
   bus750: [
     [pack('voltageMaxV'), 756],
     [pack('voltageMinV'), 540],
-    [pack('resistanceOhm'), 180 * 0.00075 + 0.01],
-    [largest, 756 / (0.8 * 0.145)],
-    [smallest, (180 * 3.44) / (2.5 * 0.145 + 10 * perM[50] + 0.002)],
+    [pack('resistanceOhm'), highOhm],
+    [largest, 756 / (0.8 * highOhm)],
+    [smallest, (180 * 3.44) / (2.5 * highOhm + 10 * perM[50] + 0.002)],
     [run('timeToThresholdS'), riseS(82, 3000, 0.0006)],
     [run('busShortedEnergyJ'), (756 ** 2 / 82) * 0.8],
-    [run('inrushA'), inrush(756, 0.145, 5, perM[50])],
+    [run('inrushA'), inrush(756, highOhm, 5, perM[50])],
     ['precharge.discharge:bus:timeToSafeS', 3000 * 0.0006 * Math.log(756 / 60)],
     // Between 630 V (6.3 mm) and 800 V (8 mm), IEC 60664-1: pollution 2, group III.
     ['distances.box:box-a:creepageMm', 6.3 + ((756 - 630) / 170) * 1.7],

@@ -1,3 +1,4 @@
+import type { LeadItem } from '../../../model/document';
 import { build, type Box, type Spec } from './build';
 
 /** Buses and vans of the library: donor modules from 230 to 750 V, one to three strings, two to four boxes. */
@@ -9,6 +10,20 @@ const box = (tag: string, xM: number, size: Box['size'], emptyKg = 40): Box => (
   emptyKg,
   anchors: 10,
   anchorN: 9000,
+});
+
+/** A cable inside the pack, one pole, by its place, length, area and studs. */
+const lead = (tag: string, joint: number, lengthM: number, areaMm2: number, studMm: number): LeadItem => ({
+  tag,
+  string: 'string-1',
+  joint,
+  cable: `marl-x${areaMm2}@1`,
+  lengthM,
+  ambientC: 35,
+  grouped: 1,
+  lug: `penhallow-c${areaMm2}-m${studMm}@1`,
+  gland: areaMm2 > 25 ? 'wendmoor-g25s@1' : 'wendmoor-g20s@1',
+  studMm,
 });
 
 const van: Spec = {
@@ -52,6 +67,12 @@ const van: Spec = {
     contactor: 'hollin-k200@1',
     contactorPoles: 'both',
     contactorsIn: 'string',
+  },
+  disconnect: 'mosswick-p200@1',
+  prechargeContactor: 'hollin-k100@1',
+  leads: {
+    'lead-boxes': lead('Front box to rear box', 15, 2.2, 25, 8),
+    'lead-negative': lead('Front box to the mains, negative', 0, 2.6, 25, 8),
   },
   boxes: {
     'box-front': box('Front box', -0.6, [1.65, 0.8, 0.15]),
@@ -211,6 +232,8 @@ const twoStrings: Spec = {
     contactorPoles: 'both',
     contactorsIn: 'string',
   },
+  disconnect: 'mosswick-p350@1',
+  prechargeContactor: 'hollin-k100@1',
   boxes: {
     'box-nose': box('Nose box', 0.3, [1.4, 0.9, 0.3]),
     'box-floor': box('Floor box', -1.4, [1.4, 0.9, 0.3]),
@@ -305,6 +328,8 @@ const high: Spec = {
     contactorPoles: 'both',
     contactorsIn: 'string',
   },
+  disconnect: 'mosswick-p250@1',
+  prechargeContactor: 'hollin-h200@1',
   boxes: {
     'box-a': box('Box A', 0.4, [1.35, 0.6, 0.25]),
     'box-b': box('Box B', -1.2, [1.35, 0.6, 0.25]),

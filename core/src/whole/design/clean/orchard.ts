@@ -50,6 +50,8 @@ const cart: Spec = {
   placing: Array.from({ length: 15 }, () => 'box-bed'),
   strings: 1,
   stringParts: { disconnectAt: 7 },
+  disconnect: 'mosswick-h300@1',
+  prechargeContactor: 'hollin-l100@1',
   boxes: {
     'box-bed': {
       tag: 'Box under the bed',

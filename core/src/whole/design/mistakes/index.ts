@@ -1,4 +1,5 @@
 import { briefMistakes } from './brief';
+import { insideMistakes } from './inside';
 import { jointMistakes } from './joints';
 import type { Mistake } from './mistake';
 import { packMistakes } from './pack';
@@ -12,6 +13,7 @@ export const mistakes: readonly Mistake[] = [
   ...briefMistakes,
   ...packMistakes,
   ...protectMistakes,
+  ...insideMistakes,
   ...jointMistakes,
   ...slips,
 ];
