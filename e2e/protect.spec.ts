@@ -191,3 +191,32 @@ test('a cable of the table is taken with the lugs it needs; lugs and glands are 
   );
   await saved(page);
 });
+
+test('cables inside the pack: a way without one is named, and a replacement is taken where it is asked for', async ({
+  page,
+  open,
+}) => {
+  await open('protect?panel=leads');
+  const leads = page.getByRole('region', { name: 'Cables inside the pack' });
+  const findings = page.getByLabel('Findings and working');
+  const first = leads.getByRole('row', { name: /nose to floor/ }).first();
+  await first.getByLabel(/^Cable lugs/).selectOption('penhallow-c35-m10@1');
+  await expect(findings).toContainText('Penhallow C35-M10, 35 mm² on M10 at S1, nose to floor is for 35 mm²');
+  await findings.getByRole('button', { name: 'take' }).first().click();
+  await expect(first.getByLabel(/^Cable lugs/)).toHaveValue('penhallow-c70-m10@1');
+  await expect(findings).not.toContainText('is for 35 mm²');
+
+  await first.getByRole('button', { name: /Remove/ }).click();
+  await expect(findings).toContainText('1 cable is not described: S1 between S1-M02 and S1-M03.');
+  await leads.getByRole('button', { name: 'A row for each' }).click();
+  await expect(findings).not.toContainText('not described');
+  const made = leads.getByRole('row', { name: /S1 between/ });
+  const cable = made.locator('select[data-path$=".cable"]');
+  await cable.selectOption({ index: 1 });
+  const at = (await cable.getAttribute('data-path'))!.replace(/cable$/, 'lengthM');
+  await typeCell(page, at, '0');
+  await expect(findings).toContainText('must be above 0');
+  await typeCell(page, at, '1.9');
+  await expect(findings).not.toContainText('must be above 0');
+  await saved(page);
+});

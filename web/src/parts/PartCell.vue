@@ -31,9 +31,9 @@ function short(part: Part): string {
     case 'cable':
       return `${formatNumber(part.data.areaMm2)} mm², ${part.number}`;
     case 'lug':
-      return `${formatNumber(part.data.areaMm2)} mm², M${formatNumber(part.data.studMm)}, ${part.number}`;
+      return `${part.number}, ${formatNumber(part.data.areaMm2)} mm² on M${formatNumber(part.data.studMm)}`;
     case 'gland':
-      return `${formatNumber(part.data.clampMinMm)}–${formatNumber(part.data.clampMaxMm)} mm, ${part.number}`;
+      return `${part.number}, ${formatNumber(part.data.clampMinMm)}–${formatNumber(part.data.clampMaxMm)} mm`;
     case 'disconnect':
       return `${formatNumber(part.data.continuousA)} A, ${formatNumber(part.data.ratedVoltageV)} V, ${part.number}`;
     case 'plug':

@@ -21,12 +21,14 @@ defineProps<{ path: string; kind: PartKind; label: string; none: string }>();
 
 .part-field span {
   display: block;
+  margin-bottom: 0.12rem;
   font-size: 0.85rem;
+  line-height: 1.5;
   color: var(--tv-soft);
 }
 
 .part-field :deep(.choice-cell) {
   height: 1.95rem;
-  font-size: 0.9rem;
+  font-size: 1rem;
 }
 </style>

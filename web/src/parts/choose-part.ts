@@ -28,8 +28,8 @@ export function holderOf({ circuits, strings, pack }: Design, subject: Id): Hold
   if (Object.hasOwn(circuits, id))
     return { path: `circuits.${id}`, tag: circuits[id]!.tag, main: id === mainCircuit };
   if (Object.hasOwn(strings, id)) return { path: `strings.${id}`, tag: strings[id]!.tag, main: false };
-  const lead = pack.leads?.[id];
-  return lead === undefined ? null : { path: `pack.leads.${id}`, tag: lead.tag, main: false };
+  const { leads = {} } = pack;
+  return Object.hasOwn(leads, id) ? { path: `pack.leads.${id}`, tag: leads[id]!.tag, main: false } : null;
 }
 
 /**

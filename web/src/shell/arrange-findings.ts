@@ -6,7 +6,7 @@ import { gradeRank } from '@torvek/core/finding';
 export interface Looking {
   station: Station;
   /** The panel that shows what a rule is about; absent where a station has none. */
-  panelOfRule?: (rule: string) => string;
+  panelOfRule?: (rule: string, subjects: readonly Id[]) => string;
   panel?: string;
   /** Of panels that show one circuit alone. */
   circuit?: Id;
@@ -38,8 +38,8 @@ export function arrangeFindings(
   const whole = station === 'prove' || station === 'book';
   const here = findings.filter(({ check }) => whole || stationOfCheck(check) === station);
   const isNear = ({ check }: FindingStatus) => {
-    if (panel !== undefined && panelOfRule !== undefined && panelOfRule(check.rule.id) !== panel)
-      return false;
+    const at = panelOfRule?.(check.rule.id, check.subjects);
+    if (panel !== undefined && at !== undefined && at !== panel) return false;
     if (circuit === undefined) return true;
     const owners = check.subjects.map(ownerOf);
     return owners.includes(circuit) || owners.every((id) => circuits[id] === undefined);

@@ -21,7 +21,7 @@ export interface StationEntry {
   panels?: {
     all: readonly { id: string; title: string }[];
     of(asked: Asked): string;
-    ofRule(rule: string): string;
+    ofRule(rule: string, subjects: readonly string[]): string;
   };
 }
 

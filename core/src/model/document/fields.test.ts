@@ -7,6 +7,7 @@ import {
   panelOfPath,
   stationOfPath,
   stations,
+  thingOfPack,
   type Field,
   type Fields,
 } from '.';
@@ -89,6 +90,15 @@ describe('fields of the design', () => {
     expect(panelOfPath('boxes.a.clearanceMm')).toBe('bonds');
     expect([stationOfPath('boxes.a.xM'), panelOfPath('boxes.a.xM')]).toEqual(['pack', 'arrange']);
     expect([fieldAt('boxes.a.colour'), fieldAt('nowhere')]).toEqual([null, null]);
+  });
+
+  test('a bar or a cable of the pack is a thing of its own, its settings are not', () => {
+    expect(thingOfPack('pack.leads.lead-1.lengthM')).toBe('lead-1');
+    expect(thingOfPack('pack.busbars.bar-1.widthMm')).toBe('bar-1');
+    expect(thingOfPack('pack.leads.lead-1')).toBeNull();
+    expect(thingOfPack('pack.balance.targetV.x')).toBeNull();
+    expect(thingOfPack('boxes.box-1.xM.x')).toBeNull();
+    expect(thingOfPack('pack.nothing.a.b')).toBeNull();
   });
 
   test('a reference is refused where it names nothing, or a part of another kind', () => {

@@ -32,6 +32,13 @@ export function fieldAt(path: string): FoundField | null {
   return { field: way.at(-1)!, way, at };
 }
 
+/** The thing of the pack that a place lies in, by its id: a bar, a cable, sense leads; null: it lies in none. */
+export function thingOfPack(path: string): string | null {
+  const [root, map = '', id = null, field] = path.split('.');
+  const { inner } = designFields.pack.inner!.fields[map] ?? {};
+  return root === 'pack' && field !== undefined && inner?.kind === 'map' ? id : null;
+}
+
 /** The station in which a place of the design is edited. */
 export const stationOfPath = (path: string): Station => whereOf(path)[0];
 

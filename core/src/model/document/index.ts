@@ -2,7 +2,7 @@ export type { Id } from './id';
 export * from './circuit';
 export * from './design';
 export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
-export { fieldAt, panelOfPath, stationOfPath, type FoundField } from './fields';
+export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } from './fields';
 export * from './joints';
 export * from './pack';
 export * from './settings';

@@ -2,7 +2,7 @@ import { rulesByStation } from './by-station';
 import type { CheckValue, Rule } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { designFields, type Fields } from '../../model/document';
+import { designFields, thingOfPack, type Fields } from '../../model/document';
 import { fieldValue, partFields, usualOfPart, type Part } from '../../model/parts';
 import { judge, type StepDefinition } from '../../model/step';
 
@@ -81,16 +81,14 @@ export const usualStep: StepDefinition = {
   subjects: () => [...roots, 'things', 'parts'],
   compute(subject, read): { figures: []; checks: Check[] } {
     const root = roots.find((name) => name === subject);
-    if (root !== undefined)
-      return {
-        figures: [],
-        checks: checksOf(root, offIn(designFields[root].inner!.fields, read.at(root), root)),
-      };
     const off = new Map<string, Off[]>();
     const add = (id: string, found: Off[]) => {
       if (found.length > 0) off.set(id, [...(off.get(id) ?? []), ...found]);
     };
-    if (subject === 'parts')
+    if (root !== undefined)
+      for (const one of offIn(designFields[root].inner!.fields, read.at(root), root))
+        add(thingOfPack(one.path) ?? root, [one]);
+    else if (subject === 'parts')
       for (const [key, part] of Object.entries(read.at('parts'))) add(key, offInPart(key, part));
     // A body and its bond have one id: what is said of both is one finding.
     else

@@ -1,6 +1,6 @@
 import { rulesByStation } from '../../trade/norms';
 import { checkKey, gapText, type Check, type Gap } from '../../ground/figure';
-import { designFields } from '../../model/document';
+import { designFields, thingOfPack } from '../../model/document';
 import { judge, type Evaluation } from '../../model/step';
 
 const ruleOf = rulesByStation(
@@ -24,7 +24,7 @@ const wholes: Record<string, string> = {
 const subjectOf = (path: string): string | null => {
   const [root = '', id, field] = path.split('.');
   if (root === 'parts' || !Object.hasOwn(designFields, root)) return null;
-  if (root === 'pack' || root === 'vehicle') return root;
+  if (root === 'pack' || root === 'vehicle') return thingOfPack(path) ?? root;
   return field === undefined ? (wholes[root] ?? root) : (id ?? root);
 };
 

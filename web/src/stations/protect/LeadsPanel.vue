@@ -46,9 +46,9 @@ const joints = ({ id }: Row) => {
   if (modules.length === 0) return [];
   const tag = (i: number) => (job.design.modules[modules[i]!]?.tag ?? '').replace(/^.*-/, '');
   return [
-    { value: 0, text: 'negative end' },
+    { value: 0, text: '− end' },
     ...modules.slice(1).map((_, i) => ({ value: i + 1, text: `${tag(i)}–${tag(i + 1)}` })),
-    { value: modules.length, text: 'positive end' },
+    { value: modules.length, text: '+ end' },
   ];
 };
 const reaches = (id: string, name: FigureName<'conductor.lead'>, unit: string) => {
@@ -85,12 +85,12 @@ const columns: GridColumn<Row>[] = [
     none: () => 'either end',
     width: '6.2rem',
   },
-  part('cable', 'made of', 'Cable', '5.4rem'),
+  part('cable', 'made of', 'Cable', '5.8rem'),
   number('lengthM', 'long', 'm', 'Length', '3.8rem'),
-  number('ambientC', 'ambient', '°C', 'Ambient', '4.2rem'),
-  part('lug', 'lugs', 'Cable lugs', '5.2rem'),
-  number('studMm', 'stud, M', 'mm', 'Stud', '3.8rem'),
-  part('gland', 'gland', 'Gland', '5.2rem'),
+  number('ambientC', 'ambient', '°C', 'Ambient', '4.8rem'),
+  part('lug', 'lugs', 'Cable lugs', '6.2rem'),
+  number('studMm', 'stud', 'mm', 'Stud', '3.8rem'),
+  part('gland', 'gland', 'Gland', '5.8rem'),
   {
     id: 'carries',
     title: 'carries',

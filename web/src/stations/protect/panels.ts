@@ -30,9 +30,11 @@ const rooms: [PanelId, RegExp][] = [
   ['bonds', /^(bonding|marking|charging|distances)\./],
 ];
 
-/** The panel that shows what a rule is about. */
-export const panelOfRule = (rule: string): PanelId =>
-  rooms.find(([, pattern]) => pattern.test(rule))?.[0] ?? 'circuits';
+/** The panel that shows what a rule is about; what is said of a cable of the pack is said where those are. */
+export const panelOfRule = (rule: string, subjects: readonly string[] = []): PanelId =>
+  subjects.some((id) => id.startsWith('lead-'))
+    ? 'leads'
+    : (rooms.find(([, pattern]) => pattern.test(rule))?.[0] ?? 'circuits');
 
 /** Panels that show one circuit and nothing of the others. */
 export const showsOneCircuit = (panel: string): boolean => panel === 'circuits' || panel === 'start';

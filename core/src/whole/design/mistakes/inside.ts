@@ -174,7 +174,7 @@ export const insideMistakes: Mistake[] = [
     lead(d, { install: 'steel-conduit', conduitInnerMm: 12, conduitOuterMm: 16 }),
   ),
   mend('a cable at a joint that is not there', 'lead-x', (d) => lead(d, { joint: 40 })),
-  mend('a cable of the pack in millimetres', 'pack', (d) => lead(d, { lengthM: 2000 })),
+  mend('a cable of the pack in millimetres', 'lead-x', (d) => lead(d, { lengthM: 2000 })),
   mend('a cable of the pack in the heat of an exhaust', 'lead-x', (d) => lead(d, { ambientC: 140 })),
   mend(
     'a cable of the pack that no fuse protects',

@@ -30,13 +30,12 @@ const columns: GridColumn<Row>[] = [
   {
     id: 'string',
     title: 'string',
-    kind: 'fixed',
+    kind: 'slot',
     label: 'String',
-    text: ({ string }) => string,
     width: '5rem',
   },
-  { id: 'name', title: 'module', kind: 'fixed', label: 'Module', text: ({ name }) => name, width: '8rem' },
-  { id: 'box', title: 'box', kind: 'fixed', label: 'Box', text: ({ box }) => box, width: '10rem' },
+  { id: 'name', title: 'module', kind: 'slot', label: 'Module', width: '8rem' },
+  { id: 'box', title: 'box', kind: 'slot', label: 'Box', width: '10rem' },
   {
     id: 'plusSide',
     title: 'positive post',
@@ -74,7 +73,11 @@ function alternate(): void {
       <BButton size="sm" variant="light" :disabled="!job.editable" @click="alternate"
         >Left and right in turn, each string</BButton
       >
-      <EditGrid label="Positive posts" :rows="rows" :columns="columns" />
+      <EditGrid label="Positive posts" :rows="rows" :columns="columns">
+        <template #string="{ row }">{{ row.string }}</template>
+        <template #name="{ row }">{{ row.name }}</template>
+        <template #box="{ row }">{{ row.box }}</template>
+      </EditGrid>
     </template>
   </details>
 </template>
