@@ -6,6 +6,7 @@ declare module '../../ground/figure' {
       'ampacityA' | 'conductorTemperatureC' | 'voltageDropV' | 'dropFraction' | 'lossW' | 'timeConstantS';
     'conductor.sizes': never;
     'conductor.lead': 'ampacityA' | 'conductorTemperatureC';
+    'conductor.lead-fault': never;
     'conductor.leads': never;
     'conductor.sense': never;
     'conductor.duty': 'peakTemperatureC';

@@ -113,12 +113,45 @@ export const packLeadStep: StepDefinition = {
           parts,
         ),
         placeCheck(subject, lead, read),
-        ...faultChecks(subject, lead, chosen, read),
         ...leadEndChecks(subject, lead, chosen, result?.conductorTemperatureC ?? null, run.gaps, read),
       ],
     );
   },
 };
+
+/** The same against the faults of the pack: apart, for those move with every cable behind the mains. */
+export const leadFaultStep: StepDefinition = {
+  id: 'conductor.lead-fault',
+  version: 1,
+  subjects: ({ pack }) => (Object.keys(pack.leads ?? {}).length > 0 ? ['leads'] : []),
+  compute(_subject, read) {
+    const through = lettingThrough();
+    return {
+      figures: [],
+      checks: Object.entries(read.at('pack').leads ?? {}).flatMap(([id, lead]) =>
+        faultChecks(id, lead, chosenCablePart(read, lead.cable), read, through),
+      ),
+    };
+  },
+};
+
+type LetThrough = (fuse: PartOf<'fuse'>, minA: number, maxA: number) => number;
+
+/** The most a fuse lets through between two faults, A²s; Infinity: it does not clear them all. Cables of one string share it. */
+function lettingThrough(): LetThrough {
+  const known = new Map<string, number>();
+  return (fuse, minA, maxA) => {
+    const key = `${partKey(fuse)} ${minA} ${maxA}`;
+    const found =
+      known.get(key) ??
+      logSpaced(minA, maxA, faultPoints).reduce((most, currentA) => {
+        const clearS = clearingTimeS(fuse.data, currentA);
+        return Math.max(most, clearS === null ? Infinity : currentA ** 2 * clearS);
+      }, 0);
+    known.set(key, found);
+    return found;
+  };
+}
 
 function placeCheck(subject: Id, { tag, string, joint }: LeadItem, read: Reader): Check {
   const count = string === undefined ? 0 : (read.at('strings')[string]?.modules.length ?? 0);
@@ -133,7 +166,13 @@ function placeCheck(subject: Id, { tag, string, joint }: LeadItem, read: Reader)
   );
 }
 
-function faultChecks(subject: Id, lead: LeadItem, chosen: PartOf<'cable'> | null, read: Reader): Check[] {
+function faultChecks(
+  subject: Id,
+  lead: LeadItem,
+  chosen: PartOf<'cable'> | null,
+  read: Reader,
+  through: LetThrough,
+): Check[] {
   const fuse = fuseOf(read, lead);
   const fault = (which: 'largest' | 'smallest') =>
     read.figure(figureId('fuse.fault', `${mainCircuit}/${which}`, 'prospectiveA'));
@@ -165,13 +204,7 @@ function faultChecks(subject: Id, lead: LeadItem, chosen: PartOf<'cable'> | null
   const maxA = Math.max((largest.value ?? 0) / own, lead.string === undefined ? 0 : (others.value ?? 0));
   const minA = Math.min((smallest.value ?? 0) / own, maxA);
   const limitA2s = ((chosen?.data.adiabaticK ?? 0) * (chosen?.data.areaMm2 ?? 0)) ** 2;
-  const worst =
-    fuse === null || gaps.length > 0 || !(minA > 0)
-      ? null
-      : logSpaced(minA, maxA, faultPoints).reduce((most, currentA) => {
-          const clearS = clearingTimeS(fuse.data, currentA);
-          return Math.max(most, clearS === null ? Infinity : currentA ** 2 * clearS);
-        }, 0);
+  const worst = fuse === null || gaps.length > 0 || !(minA > 0) ? null : through(fuse, minA, maxA);
   return [
     bare,
     judge(

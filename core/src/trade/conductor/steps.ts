@@ -2,7 +2,7 @@ import type { StepDefinition } from '../../model/step';
 import { cableStep, sizesStep } from './cable-step';
 import { dutyStep } from './duty-step';
 import { endsStep } from './ends-step';
-import { packLeadStep } from './lead-step';
+import { leadFaultStep, packLeadStep } from './lead-step';
 import { leadsSaidStep } from './leads-said';
 import { senseStep } from './sense-step';
 import { loopStep } from './loop-step';
@@ -14,6 +14,7 @@ export const conductorSteps: StepDefinition[] = [
   endsStep,
   sizesStep,
   packLeadStep,
+  leadFaultStep,
   leadsSaidStep,
   senseStep,
 ];

@@ -29,28 +29,42 @@ const said = ({ label, unit, value, usual: [least, most] }: Off) => {
   return `${label}: ${n(value)}${of}, where ${n(least)} to ${n(most)}${of} is usual.`;
 };
 
+/** Of the fields of a thing those that are numbers with something usual about them, or that hold things. */
+const looked = new Map<Fields, [name: string, field: Fields[string]][]>();
+function lookedAt(fields: Fields): [name: string, field: Fields[string]][] {
+  const known = looked.get(fields);
+  if (known !== undefined) return known;
+  const made = Object.entries(fields).filter(
+    ([, { usual, inner }]) => usual !== undefined || inner !== undefined,
+  );
+  looked.set(fields, made);
+  return made;
+}
+
 /** Values of a thing beyond what is usual, in the units they are shown in. */
-function offIn(fields: Fields, item: object, path: string): Off[] {
-  return Object.entries(fields).flatMap(([name, { label, unit = '', usual, shown, inner }]): Off[] => {
+function offIn(fields: Fields, item: object, path: string, off: Off[] = []): Off[] {
+  for (const [name, { label, unit = '', usual, shown, inner }] of lookedAt(fields)) {
     const value = (item as Record<string, unknown>)[name];
-    const at = `${path}.${name}`;
-    if (inner !== undefined && typeof value === 'object' && value !== null)
-      return inner.kind === 'one'
-        ? offIn(inner.fields, value, at)
-        : Object.entries(value).flatMap(([id, one]) => offIn(inner.fields, one as object, `${at}.${id}`));
-    if (usual === undefined || typeof value !== 'number') return [];
-    if (value >= usual[0] && value <= usual[1]) return [];
+    if (value === undefined) continue;
+    if (inner !== undefined) {
+      if (typeof value !== 'object' || value === null) continue;
+      if (inner.kind === 'one') offIn(inner.fields, value, `${path}.${name}`, off);
+      else
+        for (const [id, one] of Object.entries(value))
+          offIn(inner.fields, one as object, `${path}.${name}.${id}`, off);
+      continue;
+    }
+    if (typeof value !== 'number' || (value >= usual![0] && value <= usual![1])) continue;
     const scale = shown?.scale ?? 1;
-    return [
-      {
-        path: at,
-        label,
-        unit: shown?.unit ?? unit,
-        value: value / scale,
-        usual: [usual[0] / scale, usual[1] / scale],
-      },
-    ];
-  });
+    off.push({
+      path: `${path}.${name}`,
+      label,
+      unit: shown?.unit ?? unit,
+      value: value / scale,
+      usual: [usual![0] / scale, usual![1] / scale],
+    });
+  }
+  return off;
 }
 
 /** A finding for each station at which something of the thing is to be looked at. */
