@@ -1,4 +1,5 @@
 import { moduleOfCell } from '@torvek/core/balance';
+import { crate, thingIn } from './crate';
 import { numbersFrom } from './numbers';
 import { restingCells } from './resting';
 import { meter, technician } from './shop';
@@ -32,15 +33,21 @@ export function levelAtFull(modules: readonly { id: string }[], replaced: string
       module: replaced,
       serial: 'BW 40-1187',
       look: 'damaged',
-      remark: 'Case dented at the coolant face; goes back.',
+      remark: 'Case dented at the coolant face.',
+    }),
+    line('2026-10-27T08:50:00Z', {
+      kind: 'remove',
+      item: thingIn(crate.failed),
+      state: 'rejected',
+      reason: 'Case dented at the coolant face; goes back.',
     }),
     line('2026-10-27T09:00:00Z', {
-      kind: 'intake',
-      module: replaced,
-      serial: 'BW 40-2203',
-      look: 'sound',
-      remark: 'Takes the place of BW 40-1187.',
+      kind: 'fit',
+      item: thingIn(crate.spare),
+      place: replaced,
+      reason: 'Takes the place of BW 40-1187.',
     }),
+    line('2026-10-27T09:05:00Z', { kind: 'intake', module: replaced, serial: 'BW 40-2203', look: 'sound' }),
     line('2026-10-27T09:10:00Z', {
       kind: 'result',
       step: `intake-voltage:${replaced}`,

@@ -1,5 +1,6 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
 import type { PartKey } from '@torvek/core/parts';
+import { crateArrives } from './crate';
 import { levelAtFull } from './levelling';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
@@ -530,6 +531,7 @@ export const libraryBus: DemoJob = {
         remark: 'Modules on the bench.',
       },
     },
+    ...crateArrives(moduleRows),
     ...moduleRows.slice(0, 12).map(({ id }, i) => ({
       at: `2026-10-26T09:${String(5 + i * 2).padStart(2, '0')}:00Z`,
       by: technician,

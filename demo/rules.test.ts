@@ -99,6 +99,11 @@ const testedElsewhere = [
   'joints.torque-off',
   'joints.retorque-due',
   'bonding.measured',
+  'stock.serial-twice',
+  'stock.unfit-fitted',
+  'stock.suspect-fitted',
+  'stock.other-kind',
+  'stock.nothing-fitted',
 ];
 
 /** What the circuits of a design that lacks everything do not have. */

@@ -1,6 +1,6 @@
 import type { Design } from '@torvek/core/document';
 import type { StageId } from '@torvek/core/network';
-import type { BalanceGear, JointWork, Look, SoloMeasure } from '@torvek/core/record';
+import type { BalanceGear, ItemState, JointWork, Look, SoloMeasure } from '@torvek/core/record';
 
 /** Something recorded in the demo's past. */
 export type StoryEntry =
@@ -16,6 +16,11 @@ export type StoryEntry =
   | { kind: 'work'; what: string; subjects: string[] }
   | { kind: 'note'; text: string }
   | { kind: 'intake'; module: string; serial?: string; look?: Look; remark?: string }
+  /** A crate; its things have ids by the number of this entry and their row. */
+  | { kind: 'arrival'; items: { part?: string; serial?: string; donor?: string; note?: string }[] }
+  | { kind: 'fit'; item: string; place: string; reason?: string }
+  | { kind: 'remove'; item: string; state: ItemState; reason?: string }
+  | { kind: 'item-state'; item: string; state: ItemState; reason?: string }
   | { kind: 'balance'; act: 'on' | 'off'; gear: BalanceGear; cells: string[]; place?: number }
   | {
       kind: 'cell-voltages';

@@ -83,13 +83,16 @@ describe('positions by element', () => {
 describe('modules as they come in', () => {
   const intake = (id: string, rest: object) => ({ id: `${job}-${id}`, kind: 'intake', takenAt, ...rest });
 
-  test('serial and look are recorded; the newest of a module still matters', async () => {
+  test('serial and look are recorded; all of a module still matter: together they tell which thing it is', async () => {
     await post(intake('1', { module: 'module-103', serial: 'BW 1', look: 'sound' }));
-    const { body } = await post(intake('2', { module: 'module-103', serial: 'BW 2' }));
-    expect(body.body).toEqual({ kind: 'intake', serial: 'BW 2', look: null });
+    const { body } = await post(intake('2', { module: 'module-103', serial: 'BW 2', same: true }));
+    expect(body.body).toEqual({ kind: 'intake', serial: 'BW 2', look: null, same: true });
     expect(body.subjects).toEqual([{ id: 'module-103', tag: 'S1-M03' }]);
     const standing = await request(bench.app).get(`/api/jobs/${job}/standing`);
-    expect(standing.body.map(({ body: one }: { body: { serial: string } }) => one.serial)).toEqual(['BW 2']);
+    expect(standing.body.map(({ body: one }: { body: { serial: string } }) => one.serial)).toEqual([
+      'BW 1',
+      'BW 2',
+    ]);
   });
 
   test.each([

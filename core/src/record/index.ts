@@ -13,6 +13,25 @@ export type { ResultBody } from './kinds/result';
 export type { SnagBody } from './kinds/snag';
 export type { SnagGoneBody } from './kinds/snag-gone';
 export type { WorkBody } from './kinds/work';
+export {
+  itemStates,
+  type ArrivalBody,
+  type Arrived,
+  type FitBody,
+  type ItemState,
+  type ItemStateBody,
+  type RemoveBody,
+} from './kinds/stock';
+export {
+  arrivedId,
+  asPresent,
+  isOfItem,
+  itemTemplates,
+  stepParts,
+  stockOf,
+  type Item,
+  type Stock,
+} from './stock';
 export * from './measured';
 export type { Stands } from './kind';
 export { gateHoldsH, gates, openingOf, snagGates, type Gate, type GateId, type GateOpening } from './gates';

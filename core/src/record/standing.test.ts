@@ -6,9 +6,9 @@ const entry = (seq: number, body: object, subject = 'module-1') =>
 const seqs = (...entries: Entry[]) => standing(entries).map(({ seq }) => seq);
 
 describe('what stands', () => {
-  test('of an intake of one module the newest, of two modules both', () => {
+  test('every intake: together they tell which thing was in a place when', () => {
     const intake = { kind: 'intake' };
-    expect(seqs(entry(1, intake), entry(2, intake))).toEqual([2]);
+    expect(seqs(entry(1, intake), entry(2, intake))).toEqual([1, 2]);
     expect(seqs(entry(1, intake), entry(2, intake, 'module-2'))).toEqual([1, 2]);
   });
 
@@ -25,6 +25,11 @@ describe('what stands', () => {
     expect(
       seqs(entry(1, result('pass')), entry(2, result('pass')), entry(3, { kind: 'correction', of: 2 })),
     ).toEqual([1]);
+  });
+
+  test('results of a step by the thing that was measured', () => {
+    const of = (item?: string) => ({ kind: 'result', step: 'intake-capacity:m1', verdict: 'pass', item });
+    expect(seqs(entry(1, of()), entry(2, of('a')), entry(3, of('b')), entry(4, of('b')))).toEqual([1, 2, 4]);
   });
 
   test('no note', () => {

@@ -1,11 +1,12 @@
 import { balanceStates } from '@torvek/core/balance';
+import { asPresent } from '@torvek/core/record';
 import { invalidInput } from '../http/errors';
 import type { Bench } from './court';
 import type { Subjects } from './subjects';
 
 /** Every cell asked about, as it stands; each once. */
 export function cellsOf({ job, entries }: Bench, ids: readonly string[], field: (i: number) => string) {
-  const states = new Map(balanceStates(job.design, entries).map((state) => [state.id, state]));
+  const states = new Map(balanceStates(job.design, asPresent(entries)).map((state) => [state.id, state]));
   const seen = new Set<string>();
   return ids.map((id, i) => {
     const state = states.get(id);

@@ -4,7 +4,7 @@ import type { Queryable } from '../database';
 import type { Files } from '../files/files';
 import type { Instruments } from '../instruments/instruments';
 import type { Job } from '../jobs/jobs';
-import type { LibraryParts } from '../library/parts';
+import type { Library } from '@torvek/core/library';
 import type { Witness } from '../people/people';
 
 export type RecordedEntry = Entry & { sha256: string };
@@ -35,7 +35,8 @@ export interface Court {
   witness: Witness | null;
   instruments: Pick<Instruments, 'forEntry'>;
   files: Pick<Files, 'check'>;
-  library: Pick<LibraryParts, 'library'>;
+  /** Read inside the turn: outside of it, it would wait for the turn to end. */
+  library: { library(on: Queryable): Promise<Library> };
 }
 
 /** What every request has, whatever its kind. */

@@ -9,7 +9,7 @@ import {
   type Operation,
 } from '@torvek/core/document';
 import type { Figure, FigureId } from '@torvek/core/figure';
-import { standing, type Entry } from '@torvek/core/record';
+import { asPresent, standing, type Entry } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
 import { useNow } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -64,6 +64,9 @@ export const useJob = defineStore('job', () => {
   const redoable = shallowRef<Done[]>([]);
   /** The entries that still matter, in order; Book reads the whole record page by page. */
   const entries = shallowRef<RecordedEntry[]>([]);
+
+  /** The same as it tells of the places now: what was measured of a thing goes where the thing goes. */
+  const present = computed(() => asPresent(entries.value) as RecordedEntry[]);
 
   /** Whose changes these are: what waits is sent as theirs, or not at all. */
   let owner = '';
@@ -372,6 +375,7 @@ export const useJob = defineStore('job', () => {
     assessment,
     live,
     entries,
+    present,
     recorded,
     undoable,
     redoable,

@@ -1,6 +1,6 @@
 import { registered, type AnyCalculator, type Calculator } from '../../ground/calculator';
 import type { Check } from '../../ground/figure';
-import type { Told } from '../../record';
+import type { Entry } from '../../record';
 import type { Design, Station } from '../document';
 import type { StepDefinition } from './reader';
 
@@ -19,7 +19,7 @@ export interface Room {
 }
 
 /** Judges entries that count, in the order of the chain, at a moment. */
-export type RecordJudge = (design: Design, entries: readonly Told[], nowMs: number) => Check[];
+export type RecordJudge = (design: Design, entries: readonly Entry[], nowMs: number) => Check[];
 
 /** Builds up a room: `defineRoom('fuse', 'protect').withRules('fuse').withSteps(…).withCalculator(fuse)`. */
 export interface RoomBuilder extends Room {

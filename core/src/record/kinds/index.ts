@@ -12,6 +12,16 @@ import { position, type PositionBody } from './position';
 import { result, type ResultBody } from './result';
 import { snag, type SnagBody } from './snag';
 import { snagGone, type SnagGoneBody } from './snag-gone';
+import {
+  arrival,
+  fit,
+  itemState,
+  remove,
+  type ArrivalBody,
+  type FitBody,
+  type ItemStateBody,
+  type RemoveBody,
+} from './stock';
 import { work, type WorkBody } from './work';
 
 export type EntryBody =
@@ -19,6 +29,10 @@ export type EntryBody =
   | GateBody
   | PositionBody
   | IntakeBody
+  | ArrivalBody
+  | FitBody
+  | RemoveBody
+  | ItemStateBody
   | CellVoltagesBody
   | BalanceBody
   | JointsBody
@@ -37,6 +51,10 @@ export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, {
   gate,
   position,
   intake,
+  arrival,
+  fit,
+  remove,
+  'item-state': itemState,
   'cell-voltages': cellVoltages,
   balance,
   joints,

@@ -7,6 +7,8 @@ import { detail, remark, words } from '../shapes';
 export interface ResultBody {
   kind: 'result';
   step: string;
+  /** The thing that was measured, where the step is of a thing and not of its place. */
+  item?: string;
   title: string;
   /** How the measurement came in. */
   entered: 'stand-in' | 'typed' | 'pasted';
@@ -43,6 +45,7 @@ export const result = defineKind<ResultBody>({
   many: 'results',
   fields: {
     step: text(160),
+    item: text.optional(160),
     title: words(400),
     entered: oneOf(['stand-in', 'typed', 'pasted']),
     measured,
@@ -54,7 +57,7 @@ export const result = defineKind<ResultBody>({
     remark,
   },
   stands: ({ verdict }) => (verdict === 'fail' ? 'both' : 'newest'),
-  topic: ({ body }) => shortTopic(`result:${body.step}`),
+  topic: ({ body }) => shortTopic(`result:${body.step}${body.item === undefined ? '' : `@${body.item}`}`),
   title: ({ title }) => title,
   outcome: (body) => `${valueText(body.measured)}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`,
 });

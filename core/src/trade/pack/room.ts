@@ -1,10 +1,12 @@
 import { defineRoom } from '../../model/step';
 import { pack } from './pack';
 import { segments } from './segments';
+import { stockChecks } from './recorded';
 import { packSteps } from './steps';
 
 export const packRoom = defineRoom('pack', 'pack')
-  .withRules('pack', 'segments')
+  .withRules('pack', 'segments', 'stock')
   .withSteps(...packSteps)
+  .withRecord(stockChecks)
   .withCalculator(pack)
   .withCalculator(segments);

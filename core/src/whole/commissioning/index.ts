@@ -10,3 +10,4 @@ export {
 export { procedureFor } from './procedure';
 export { suspects, type Suspect } from './suspects';
 export { behaviours, standInNames, standInReading } from './stand-in';
+export { stepsOfItem } from './procedure-intake';

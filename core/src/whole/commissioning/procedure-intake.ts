@@ -1,6 +1,7 @@
-import { touchLimitOf } from '../../model/document';
+import { touchLimitOf, type Design } from '../../model/document';
 import type { PartOf } from '../../model/parts';
-import type { Builder } from './procedure-builder';
+import type { Evaluation } from '../../model/step';
+import { Builder, type ProcedureStep } from './procedure-builder';
 
 /** What is measured on each module when it comes in: its voltage always, the rest where there is gear for it. */
 export function intakeSteps(builder: Builder): void {
@@ -14,6 +15,18 @@ export function intakeSteps(builder: Builder): void {
     if (module === undefined || part?.kind !== 'module') continue;
     stepsOfModule(builder, id, module.tag, part);
   }
+}
+
+/** The same of a thing that lies on the shelf: its steps are its own, and go where it goes. */
+export function stepsOfItem(
+  design: Design,
+  evaluation: Evaluation,
+  item: { id: string; serial: string | null },
+  part: PartOf<'module'>,
+): ProcedureStep[] {
+  const builder = new Builder(design, evaluation);
+  stepsOfModule(builder, item.id, item.serial ?? item.id, part);
+  return builder.steps;
 }
 
 function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'module'>): void {

@@ -2,7 +2,8 @@ import { judgeMeasurement, type ProcedureStep } from '../commissioning';
 import type { RaisedCheck } from '../../ground/figure';
 import { gradeRank } from '../../ground/finding';
 import { movedBeyond } from './moved';
-import { touches, walkStatus, workText, type Walked } from './walk-status';
+import { isWork, opensPlace, touches, walkStatus, workText, type Walked } from './walk-status';
+import { asPresent, isOfItem } from '../../record';
 import type { AcceptanceBody, Basis, CorrectionBody, Entry, PositionBody, ResultBody } from '../../record';
 import type { Evaluation } from '../../model/step';
 import { withAcceptance } from './acceptance';
@@ -72,7 +73,7 @@ export function assess(
   { practice = false }: AssessOptions = {},
 ): Assessment {
   const corrected = new Set(ofKind<CorrectionBody>(entries, 'correction').map(({ body }) => body.of));
-  const counting = entries.filter(({ seq }) => !corrected.has(seq));
+  const counting = asPresent(entries);
   const acceptances = ofKind<AcceptanceBody>(counting, 'acceptance');
   const findings = evaluation.checks
     .filter((check): check is RaisedCheck => check.state === 'raised')
@@ -111,7 +112,7 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
   const movedSince = movedBasis(entry.basis, step.basis);
   const work = entries.findLast(
     ({ seq, subjects, body }) =>
-      (body.kind === 'work' || body.kind === 'deviation') &&
+      (isWork(body) || (opensPlace(body) && !isOfItem(step.id))) &&
       seq > entry.seq &&
       subjects.some(({ id }) => touches(step, id)),
   );

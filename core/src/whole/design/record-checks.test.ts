@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { blankDesign, edit, type Design } from '../../model/document';
 import { shapePack } from '../../trade/pack';
 import { catalogueOf } from '../../model/parts';
-import type { JointsBody, JointWork } from '../../record';
+import type { Entry, JointsBody, JointWork } from '../../record';
 import { entryOutcome, entryTitle } from '../../record';
 import { recordChecks } from '.';
 import { bondStates } from '../../trade/bonding';
@@ -50,7 +50,7 @@ const at = (day: number) => `2026-11-${String(day).padStart(2, '0')}T08:00:00Z`;
 const now = (day: number) => Date.parse(at(day));
 const alike = (i: number) => 0.002 + 0.0001 * (i % 3);
 const raised = (entries: ReturnType<typeof walk>[], nowMs = now(20)) =>
-  recordChecks(design, entries, nowMs).flatMap((check) =>
+  recordChecks(design, entries as Entry[], nowMs).flatMap((check) =>
     check.state === 'raised' ? [[check.rule.id, check.message]] : [],
   );
 
@@ -102,7 +102,7 @@ describe('what the record says against joints', () => {
       ),
       walk(at(2), 'drop', each(alike)),
     ];
-    const checks = recordChecks(design, entries, now(20));
+    const checks = recordChecks(design, entries as Entry[], now(20));
     expect(checks.map(({ rule, state }) => [rule.id, state])).toEqual([
       ['joints.outlier', 'clear'],
       ['joints.over-limit', 'clear'],

@@ -1,6 +1,6 @@
 import type { Check } from '../../ground/figure';
 import type { Design } from '../../model/document';
-import type { Told } from '../../record';
+import { asPresent, type Entry } from '../../record';
 import { rooms } from '../../rooms';
 
 /**
@@ -9,5 +9,5 @@ import { rooms } from '../../rooms';
  *
  * @param entries those that count
  */
-export const recordChecks = (design: Design, entries: readonly Told[], nowMs: number): Check[] =>
-  rooms.flatMap((room) => room.recorded.flatMap((judge) => judge(design, entries, nowMs)));
+export const recordChecks = (design: Design, entries: readonly Entry[], nowMs: number): Check[] =>
+  rooms.flatMap((room) => room.recorded.flatMap((judge) => judge(design, asPresent(entries), nowMs)));

@@ -1,5 +1,5 @@
 import type { ProcedureStep, StepWalk } from '../commissioning';
-import type { Entry } from '../../record';
+import { entryTitle, type Entry, type EntryBody } from '../../record';
 import type { StepStatus } from './assess';
 
 /** How far walks have come along the joints or bodies of a step. */
@@ -19,9 +19,13 @@ export interface Walked {
 export const touches = ({ subjects, touchedBy = [] }: ProcedureStep, id: string): boolean =>
   subjects.some((subject) => subject.id === id) || touchedBy.includes(id);
 
+export const isWork = ({ kind }: EntryBody): boolean => kind === 'work' || kind === 'deviation';
+/** A thing was put into a place, or taken out: whatever was read of the place before is of another make. */
+export const opensPlace = ({ kind }: EntryBody): boolean => kind === 'fit' || kind === 'remove';
+
 /** What was done to it, in words. */
 export const workText = ({ body }: Entry): string =>
-  body.kind === 'work' ? body.what : body.kind === 'deviation' ? body.tried : '';
+  body.kind === 'work' ? body.what : body.kind === 'deviation' ? body.tried : entryTitle(body);
 
 /** A step whose joints or bodies are read along walks: passed when each was read as expected and none was touched since. */
 export function walkStatus(step: ProcedureStep, walk: StepWalk, entries: readonly Entry[]): StepStatus {
@@ -100,7 +104,7 @@ function lastReadings({ work }: StepWalk, entries: readonly Entry[]): Map<string
 const workOn = (id: string, { subjects }: ProcedureStep, seq: number, entries: readonly Entry[]) =>
   entries.findLast(
     (entry) =>
-      (entry.body.kind === 'work' || entry.body.kind === 'deviation') &&
+      (isWork(entry.body) || opensPlace(entry.body)) &&
       entry.seq > seq &&
       entry.subjects.some(
         (subject) => subject.id === id.split('/')[0] || subjects.some((own) => own.id === subject.id),

@@ -13,6 +13,16 @@ import { position, type PositionRequest } from './position';
 import { result, type ResultRequest } from './result';
 import { snag, type SnagRequest } from './snag';
 import { snagGone, type SnagGoneRequest } from './snag-gone';
+import {
+  arrival,
+  fit,
+  itemState,
+  remove,
+  type ArrivalRequest,
+  type FitRequest,
+  type ItemStateRequest,
+  type RemoveRequest,
+} from './stock';
 import { work, type WorkRequest } from './work';
 
 type Requests =
@@ -20,6 +30,10 @@ type Requests =
   | GateRequest
   | PositionRequest
   | IntakeRequest
+  | ArrivalRequest
+  | FitRequest
+  | RemoveRequest
+  | ItemStateRequest
   | CellVoltagesRequest
   | BalanceRequest
   | JointsRequest
@@ -40,6 +54,10 @@ export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind
   gate,
   position,
   intake,
+  arrival,
+  fit,
+  remove,
+  'item-state': itemState,
   'cell-voltages': cellVoltages,
   balance,
   joints,

@@ -1,12 +1,22 @@
 import { number, oneOf, record, table, text } from '@torvek/core/calculator';
-import { judgeMeasurement, type ProcedureStep } from '@torvek/core/commissioning';
+import { judgeMeasurement, stepsOfItem, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess } from '@torvek/core/design';
-import { gates, openingOf, type Entry, type EntryBody, type Measured } from '@torvek/core/record';
+import {
+  gates,
+  isOfItem,
+  openingOf,
+  stepParts,
+  type Entry,
+  type EntryBody,
+  type Measured,
+} from '@torvek/core/record';
+import type { Evaluation } from '@torvek/core/step';
 import { HttpError, invalidInput } from '../../http/errors';
 import { evaluated } from '../../jobs/evaluated';
-import { defineJudge, type Bench, type Court } from '../court';
+import { defineJudge, type Bench, type Case, type Court } from '../court';
 import { instrumentFields, instrumentOf, type AskedInstrument } from '../instrument';
 import { refuseClosedGate } from '../closed-gate';
+import { fittedIn, moduleKindOf, stockAt, thingName } from '../things';
 
 export interface ResultRequest {
   kind: 'result';
@@ -39,7 +49,8 @@ export const result = defineJudge<ResultRequest>({
   async judge(asked) {
     const { request, bench, court } = asked;
     const { evaluation, procedure } = evaluated(bench.job);
-    const step = procedure.find(({ id }) => id === request.step);
+    const step =
+      procedure.find(({ id }) => id === request.step) ?? (await stepOnShelf(request.step, evaluation, asked));
     if (step === undefined)
       throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
     if (step.walk !== undefined)
@@ -57,9 +68,11 @@ export const result = defineJudge<ResultRequest>({
     if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
     const { verdict, reasons, details } = judged.judgement;
     const instrument = await instrumentOf(asked, step.instrument);
+    const item = isOfItem(step.id) ? itemOf(step.id, bench) : null;
     const body: EntryBody = {
       kind: 'result',
       step: step.id,
+      ...(item !== null && { item }),
       title: step.title,
       entered: instrument.standIn ? 'stand-in' : request.entered,
       measured: request.measured,
@@ -74,6 +87,32 @@ export const result = defineJudge<ResultRequest>({
     return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
   },
 });
+
+/** A step of a thing that lies on the shelf. */
+async function stepOnShelf(
+  id: string,
+  evaluation: Evaluation,
+  { bench, court }: Case<ResultRequest>,
+): Promise<ProcedureStep | undefined> {
+  const item = isOfItem(id) ? stockAt(bench).items.get(stepParts(id).subject) : undefined;
+  if (item === undefined) return undefined;
+  if (item.place !== null && Object.hasOwn(bench.job.design.modules, item.place))
+    throw new HttpError(409, 'fitted', `${thingName(item)} is fitted: it is measured in its place`);
+  const part = await moduleKindOf(item, bench, court);
+  if (part === null)
+    throw new HttpError(
+      409,
+      'no-kind',
+      `what kind ${thingName(item)} is was not said: nothing is expected of it`,
+    );
+  return stepsOfItem(bench.job.design, evaluation, item, part).find((step) => step.id === id);
+}
+
+/** The thing that a step measures: it lies on the shelf, or in the step’s place; null: nobody told of it yet. */
+function itemOf(step: string, bench: Bench): string | null {
+  const { subject } = stepParts(step);
+  return stockAt(bench).items.has(subject) ? subject : (fittedIn(bench, subject)?.id ?? null);
+}
 
 /** The opening of the step's HV gate that holds for this person now; null where none is asked for. */
 function openingFor(step: ProcedureStep, { entries }: Bench, { by, now }: Court): Entry | null {

@@ -57,13 +57,14 @@ async function correct(): Promise<void> {
         }}{{ entry.witness ? `, witness ${entry.witness}` : ', alone, with a solo concession' }}.
       </p>
     </template>
+    <p v-if="entry.body.kind === 'arrival'">
+      {{ entry.body.items.map(({ serial }, i) => serial ?? `row ${i + 1}`).join(', ') }}.
+    </p>
     <p v-if="instrument">
       By {{ instrument }}<template v-if="entry.body.kind === 'result'">, {{ entry.body.entered }}</template
       >.
     </p>
-    <p v-if="entry.body.kind === 'acceptance' || entry.body.kind === 'correction'">
-      Reason: {{ entry.body.reason }}
-    </p>
+    <p v-if="'reason' in entry.body && entry.body.reason !== ''">Reason: {{ entry.body.reason }}</p>
     <p v-if="entry.body.kind === 'gate' && entry.body.witnessPassword">
       The witness’s password was set by {{ entry.body.witnessPassword.by }} on
       {{ entry.body.witnessPassword.at.slice(0, 10) }}, not by themselves.

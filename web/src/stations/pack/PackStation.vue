@@ -19,6 +19,7 @@ const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
 const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.vue'));
 const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const PostsPanel = defineAsyncComponent(() => import('./arrange/PostsPanel.vue'));
+const StockPanel = defineAsyncComponent(() => import('./stock/StockPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
 const route = useRoute();
 const panel = computed(() => packPanelOf(route.query));
@@ -88,6 +89,7 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
       </section>
       <PostsPanel />
     </template>
+    <StockPanel v-else-if="panel === 'stock'" />
     <IntakePanel v-else-if="panel === 'intake'" />
     <template v-else-if="panel === 'match'">
       <MatchPanel />

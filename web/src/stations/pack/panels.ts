@@ -3,6 +3,7 @@ import { panelOfPath, stationOfPath } from '@torvek/core/document';
 export const panels = [
   { id: 'pack', title: 'Cells and devices' },
   { id: 'arrange', title: 'Boxes and arrangement' },
+  { id: 'stock', title: 'Stock' },
   { id: 'intake', title: 'Intake' },
   { id: 'match', title: 'Match and group' },
   { id: 'balance', title: 'Balance' },
@@ -23,4 +24,10 @@ const arranged = /^pack\.(anchors|no-access|vent|box-|link-pitch)/;
 
 /** The panel that shows what a rule is about. */
 export const packPanelOfRule = (rule: string): PackPanel =>
-  arranged.test(rule) ? 'arrange' : rule.startsWith('balance') ? 'balance' : 'pack';
+  arranged.test(rule)
+    ? 'arrange'
+    : rule.startsWith('stock.')
+      ? 'stock'
+      : rule.startsWith('balance')
+        ? 'balance'
+        : 'pack';

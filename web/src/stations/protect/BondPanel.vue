@@ -32,7 +32,7 @@ const rows = computed(() =>
   })),
 );
 const states = computed(
-  () => new Map(bondStates(job.design, job.entries).map((state) => [state.id, state.reading])),
+  () => new Map(bondStates(job.design, job.present).map((state) => [state.id, state.reading])),
 );
 const bonded = computed(() => rows.value.filter(({ id }) => states.value.has(id)));
 const figure = (id: string) => job.figure(`bonding.body:${id}:pathOhm`);

@@ -17,7 +17,7 @@ const props = defineProps<{ kind: string }>();
 const job = useJob();
 const item = computed(() => job.design.joints?.[props.kind]);
 const batch = computed(() =>
-  jointBatches(jointStates(job.design, job.entries)).find(({ kind }) => kind === props.kind),
+  jointBatches(jointStates(job.design, job.present)).find(({ kind }) => kind === props.kind),
 );
 interface Row extends JointState {
   name: string;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { doubtAbout } from '@torvek/core/commissioning';
-import type { BalanceGear } from '@torvek/core/record';
+import { stockOf, type BalanceGear } from '@torvek/core/record';
 import { formatNumber } from '@torvek/core/quantity';
 import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -278,8 +278,8 @@ const all = (list: readonly BalanceRow[]) => list.map(({ id, place }) => ({ cell
 
 async function report(): Promise<void> {
   const serials = new Map<string, string>();
-  for (const { body, subjects } of job.entries)
-    if (body.kind === 'intake' && body.serial !== null) serials.set(subjects[0]?.id ?? '', body.serial);
+  for (const { place, serial } of stockOf(job.present).items.values())
+    if (place !== null && serial !== null) serials.set(place, serial);
   const made = reportOf(job.name, rows.value, {
     plan: plan.value,
     toleranceV: toleranceV.value,

@@ -43,7 +43,7 @@ export function useBalance() {
     const { modules, strings, parts } = job.design;
     return { modules, strings, parts };
   });
-  const states = computed(() => balanceStates(shape.value, job.entries));
+  const states = computed(() => balanceStates(shape.value, job.present));
 
   /** Fits are kept until a reading or the target changes; the worker makes what is new. */
   const fits = shallowRef(new Map<string, Outlook>());

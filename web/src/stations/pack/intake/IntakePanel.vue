@@ -1,20 +1,21 @@
 <script setup lang="ts">
-import { doubtAbout } from '@torvek/core/commissioning';
+import { stepsOfItem } from '@torvek/core/commissioning';
 import type { Id } from '@torvek/core/document';
 import { scoreBatch } from '@torvek/core/balance';
 import { formatNumber } from '@torvek/core/quantity';
+import { partKey, type PartOf } from '@torvek/core/parts';
 import { looks } from '@torvek/core/record';
 import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, onMounted, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import { ownSheet } from '../../../parts/grid/own-sheet';
-import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
+import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
+import { thingRows } from '../stock/things';
 import IntakeBench from './IntakeBench.vue';
 import ModuleCard from './ModuleCard.vue';
 import ModuleLabels from './ModuleLabels.vue';
@@ -23,26 +24,48 @@ import {
   measures,
   recordedSheet,
   typedIn,
+  withThings,
   withTyped,
   type IntakeRow,
   type IntakeSheet,
-  type ToRecord,
 } from './sheet';
 import SpreadPlot from './SpreadPlot.vue';
+import { useRecording } from './use-recording';
 
 /** A batch of modules as they come in: typed or pasted fast, outliers seen at once, then recorded in one go. */
 const job = useJob();
 const session = useSession();
-const register = useInstruments();
+const shelf = useLibrary();
 const route = useRoute();
 const router = useRouter();
-onMounted(() => {
-  if (register.all.length === 0) void register.load();
-});
 
 /** Typed and not recorded: it lies in the browser until it is. */
 const typed = useStorage<Record<Id, IntakeRow>>(`torvek.intake.${session.person?.id ?? ''}.${job.id}`, {});
-const recorded = computed(() => recordedSheet(job.design, job.assessment.steps, job.entries));
+/** Things on the shelf are measured here as well, each under its own name. */
+const things = computed(() =>
+  thingRows(job.design, job.entries).filter(
+    ({ place, item }) => place === null && item.state !== 'retired' && item.state !== 'rejected',
+  ),
+);
+const kinds = computed(() => new Map(things.value.map(({ id, item }) => [id, kindOf(item.part)])));
+function kindOf(key: string | null): PartOf<'module'> | null {
+  const modules = Object.values(job.design.parts).filter((part) => part.kind === 'module');
+  const part =
+    key === null ? modules.length === 1 && modules[0] : (job.design.parts[key] ?? shelf.library.find(key));
+  return part && part.kind === 'module' ? part : null;
+}
+const procedure = computed(() => [
+  ...job.procedure,
+  ...things.value.flatMap(({ id, item }) => {
+    const part = kinds.value.get(id);
+    return part == null ? [] : stepsOfItem(job.design, job.evaluation, item, part);
+  }),
+]);
+const recorded = computed(() =>
+  withThings(recordedSheet(job.design, job.assessment.steps, job.present), things.value),
+);
+const nameOf = (id: Id) =>
+  job.design.modules[id]?.tag ?? things.value.find((one) => one.id === id)?.name ?? id;
 const shown = computed(() => withTyped(recorded.value, typed.value));
 const sheet = ownSheet(
   () => shown.value,
@@ -53,14 +76,17 @@ const sheet = ownSheet(
 interface Row {
   id: Id;
   name: string;
+  /** It lies on the shelf: its serial is its name. */
+  shelved: boolean;
 }
 const rows = computed(() => {
   const strung = Object.values(job.design.strings).flatMap(({ modules }) => modules);
   const known = new Set(strung);
-  return [...strung, ...Object.keys(job.design.modules).filter((id) => !known.has(id))].map((id): Row => ({
-    id,
-    name: job.design.modules[id]!.tag,
-  }));
+  return [
+    ...strung,
+    ...Object.keys(job.design.modules).filter((id) => !known.has(id)),
+    ...things.value.map(({ id }) => id),
+  ].map((id): Row => ({ id, name: nameOf(id), shelved: job.design.modules[id] === undefined }));
 });
 
 /** Scores of each quantity, over modules of one kind. */
@@ -68,7 +94,8 @@ const scored = computed(() =>
   measures.map((measure) => {
     const byKind = new Map<string, Row[]>();
     for (const row of rows.value) {
-      const { part } = job.design.modules[row.id]!;
+      const own = kinds.value.get(row.id);
+      const part = job.design.modules[row.id]?.part ?? (own == null ? '' : partKey(own));
       byKind.set(part, [...(byKind.get(part) ?? []), row]);
     }
     const scores = new Map<Id, { score: number | null; outlier: boolean }>();
@@ -91,7 +118,7 @@ const offText = (id: Id) =>
     })
     .join(', ');
 
-const waiting = computed(() => entriesOf(typed.value, recorded.value, job.procedure));
+const waiting = computed(() => entriesOf(typed.value, recorded.value, procedure.value));
 const isTyped = (id: Id) => typed.value[id] !== undefined;
 const columns: GridColumn<Row>[] = [
   { id: 'name', title: 'Module', kind: 'fixed', label: 'Module', text: ({ name }) => name, width: '5.6rem' },
@@ -100,7 +127,7 @@ const columns: GridColumn<Row>[] = [
     title: 'serial',
     kind: 'text',
     label: 'Serial number',
-    path: ({ id }) => `rows.${id}.serial`,
+    path: ({ id, shelved }) => (shelved ? null : `rows.${id}.serial`),
     width: '7.5rem',
   },
   ...measures.map(({ field, title, unit, scale }): GridColumn<Row> => ({
@@ -134,7 +161,7 @@ function setLook(id: Id, value: string): void {
 
 const picked = computed(() => {
   const asked = String(route.query.module ?? '');
-  return job.design.modules[asked] === undefined ? null : asked;
+  return rows.value.some(({ id }) => id === asked) ? asked : null;
 });
 const pick = (id: Id | null) =>
   void router.replace({ query: { panel: 'intake', ...(id !== null && { module: id }) } });
@@ -150,95 +177,8 @@ const plot = computed(() => {
   return { measure, points, scores: scoreBatch(points.map(({ value }) => value)) };
 });
 
-/** Readings that would be right with their decimal point or sign moved: asked about before they are recorded. */
-const doubts = computed(() =>
-  waiting.value.flatMap((one) => {
-    if (one.kind !== 'reading' || one.step.expected === null) return [];
-    const question = doubtAbout(one.step.expected, one.value);
-    return question === null ? [] : [{ key: `${one.step.id}=${one.value}`, module: one.module, question }];
-  }),
-);
-const sure = ref<Set<string>>(new Set());
-const open = computed(() => doubts.value.filter(({ key }) => !sure.value.has(key)));
-
-const meters = computed(() => register.ofKind('meter'));
-const testers = computed(() => register.ofKind('insulation-tester'));
-const meter = ref('');
-const tester = ref('');
-const busy = ref(false);
-const done = ref(0);
-const said = ref<string | null>(null);
-
-function bodyOf(one: ToRecord): {
-  body: { id: string; kind: string } & Record<string, unknown>;
-  title: string;
-} {
-  const tag = job.design.modules[one.module]!.tag;
-  if (one.kind === 'intake') {
-    const { kind, module, serial, look } = one;
-    const body = { id: newId('entry'), kind, module };
-    return {
-      body: { ...body, ...(serial !== undefined && { serial }), ...(look !== undefined && { look }) },
-      title: `Intake of ${tag}`,
-    };
-  }
-  const isTester = one.step.instrument === 'insulation-tester';
-  const chosen = isTester ? tester.value || testers.value[0]?.id : meter.value || meters.value[0]?.id;
-  return {
-    body: {
-      id: newId('entry'),
-      kind: 'result',
-      step: one.step.id,
-      entered: 'typed',
-      measured: { kind: 'value', value: one.value, unit: one.step.expected?.unit ?? '' },
-      instrument:
-        chosen === undefined
-          ? {
-              kind: one.step.instrument,
-              name: isTester ? 'insulation tester, not registered' : 'meter, not registered',
-              standIn: false,
-            }
-          : { id: chosen },
-    },
-    title: one.step.title,
-  };
-}
-
-/** @param only the module at the bench; otherwise all that was typed */
-async function record(only?: Id): Promise<boolean> {
-  if (open.value.length > 0 || busy.value) return false;
-  busy.value = true;
-  said.value = null;
-  done.value = 0;
-  const list = waiting.value.filter(({ module }) => only === undefined || module === only);
-  try {
-    for (const one of list) {
-      const { body, title } = bodyOf(one);
-      await job.record(body, title);
-      forget(one);
-      done.value += 1;
-    }
-    said.value = `${list.length} ${list.length === 1 ? 'entry' : 'entries'} recorded.`;
-    return true;
-  } catch (error) {
-    said.value = `Stopped after ${done.value}: ${error instanceof Error ? error.message : 'not recorded'}`;
-    return false;
-  } finally {
-    busy.value = false;
-  }
-}
-
-/** What is on its way stands in the record, or waits in the outbox: it is typed no more. */
-function forget(one: ToRecord): void {
-  const row = { ...typed.value[one.module] };
-  if (one.kind === 'intake') {
-    delete row.serial;
-    delete row.look;
-  } else delete row[one.measure.field];
-  const next = { ...typed.value, [one.module]: row };
-  if (Object.keys(row).length === 0) delete next[one.module];
-  typed.value = next;
-}
+const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, busy, done, said, record } =
+  useRecording({ waiting, typed, things, nameOf });
 </script>
 
 <template>
@@ -271,7 +211,7 @@ function forget(one: ToRecord): void {
         :module="picked"
         :off="offText"
         :busy="busy"
-        :blocked="open.length > 0"
+        :blocked="blocked"
         @pick="pick"
         @set="setField"
         @record="(module, then) => record(module).then((ok) => ok && then())"
@@ -286,7 +226,9 @@ function forget(one: ToRecord): void {
           @pick="pick"
         >
           <template #look="{ row }">
+            <span v-if="row.shelved" class="soft">on the shelf</span>
             <select
+              v-else
               class="form-select choice-cell"
               :aria-label="`Look of ${row.name}`"
               :value="shown.rows[row.id]?.look ?? ''"
@@ -322,7 +264,7 @@ function forget(one: ToRecord): void {
           v-if="!session.benchMode"
           variant="primary"
           size="sm"
-          :disabled="waiting.length === 0 || open.length > 0 || busy"
+          :disabled="waiting.length === 0 || blocked || busy"
           @click="record()"
           >{{
             busy ? `Recording ${done + 1} of ${waiting.length + done} …` : `Record ${waiting.length}`
@@ -333,10 +275,17 @@ function forget(one: ToRecord): void {
         >
         <span v-if="said" role="status">{{ said }}</span>
       </div>
+      <ul v-if="unsaid.length > 0" class="doubts" role="alert">
+        <li v-for="one in unsaid" :key="one.key">
+          <b>{{ nameOf(one.module) }}</b> has {{ one.was }} by the record, {{ one.serial }} was typed:
+          <BButton variant="light" size="sm" @click="mean(one.key, 'misread')">it had been misread</BButton>
+          <BButton variant="light" size="sm" @click="mean(one.key, 'other')">another module is in it</BButton>
+        </li>
+      </ul>
       <ul v-if="open.length > 0" class="doubts" role="alert">
         <li v-for="one in open" :key="one.key">
-          <b>{{ job.design.modules[one.module]?.tag }}</b> {{ one.question }}
-          <BButton variant="light" size="sm" @click="sure = new Set([...sure, one.key])">It is right</BButton>
+          <b>{{ nameOf(one.module) }}</b> {{ one.question }}
+          <BButton variant="light" size="sm" @click="confirm(one.key)">It is right</BButton>
         </li>
       </ul>
     </template>
@@ -361,7 +310,11 @@ function forget(one: ToRecord): void {
         @pick="pick"
       />
     </section>
-    <ModuleCard v-if="picked !== null" :module="picked" :row="shown.rows[picked] ?? {}" />
+    <ModuleCard
+      v-if="picked !== null && job.design.modules[picked] !== undefined"
+      :module="picked"
+      :row="shown.rows[picked] ?? {}"
+    />
   </div>
 </template>
 

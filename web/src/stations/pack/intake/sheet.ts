@@ -1,7 +1,7 @@
 import type { ProcedureStep } from '@torvek/core/commissioning';
 import type { StepStatus } from '@torvek/core/design';
 import type { Design, Id } from '@torvek/core/document';
-import type { Entry, IntakeBody, Look } from '@torvek/core/record';
+import { stockOf, type Entry, type Look } from '@torvek/core/record';
 
 /** What is known of one module: recorded, or typed and not recorded yet. */
 export interface IntakeRow {
@@ -33,12 +33,10 @@ export function recordedSheet(
   entries: readonly Entry[],
 ): IntakeSheet {
   const byStep = new Map(steps.map((status) => [status.step.id, status]));
-  const intakes = new Map<Id, IntakeBody>();
-  for (const { body, subjects } of entries)
-    if (body.kind === 'intake' && subjects[0] !== undefined) intakes.set(subjects[0].id, body);
+  const stock = stockOf(entries);
   const rows = Object.keys(design.modules).map((id): [Id, IntakeRow] => {
     const row: IntakeRow = {};
-    const known = intakes.get(id);
+    const known = stock.items.get(stock.inPlace.get(id) ?? '');
     if (known?.serial != null) row.serial = known.serial;
     if (known?.look != null) row.look = known.look;
     for (const { field, template } of measures) {
@@ -49,6 +47,14 @@ export function recordedSheet(
   });
   return { rows: Object.fromEntries(rows) };
 }
+
+/** The same with things on the shelf, each by its own id. */
+export const withThings = (
+  { rows }: IntakeSheet,
+  things: readonly { id: Id; values: Partial<Record<Measure['field'], number>> }[],
+): IntakeSheet => ({
+  rows: { ...rows, ...Object.fromEntries(things.map(({ id, values }) => [id, values])) },
+});
 
 /** The record with what was typed on top. */
 export function withTyped(recorded: IntakeSheet, typed: Record<Id, IntakeRow>): IntakeSheet {
@@ -77,7 +83,8 @@ export function typedIn(recorded: IntakeSheet, sheet: IntakeSheet): Record<Id, I
 /** One entry to be made. */
 export type ToRecord =
   | { kind: 'reading'; module: Id; step: ProcedureStep; measure: Measure; value: number }
-  | { kind: 'intake'; module: Id; serial?: string; look?: Look };
+  /** `was`: the serial of what is there by the record, where another one was typed. */
+  | { kind: 'intake'; module: Id; serial?: string; look?: Look; was?: string };
 
 /** The entries that what was typed comes to, module after module. */
 export function entriesOf(
@@ -89,12 +96,15 @@ export function entriesOf(
   return Object.entries(typed).flatMap(([module, row]): ToRecord[] => {
     const made: ToRecord[] = [];
     if (row.serial !== undefined || row.look !== undefined) {
-      const { serial, look } = { ...recorded.rows[module], ...row };
+      const before = recorded.rows[module];
+      const { serial, look } = { ...before, ...row };
+      const was = before?.serial !== undefined && before.serial !== serial ? before.serial : undefined;
       made.push({
         kind: 'intake',
         module,
         ...(serial !== undefined && { serial }),
         ...(look !== undefined && { look }),
+        ...(was !== undefined && { was }),
       });
     }
     for (const measure of measures) {

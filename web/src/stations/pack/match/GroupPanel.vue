@@ -18,7 +18,7 @@ const size = computed(() => {
   return way.value === 'series' ? (strings.value[0]?.[1].modules.length ?? 0) : 2;
 });
 const measured = computed(() => {
-  const { rows } = recordedSheet(job.design, job.assessment.steps, job.entries);
+  const { rows } = recordedSheet(job.design, job.assessment.steps, job.present);
   const strung = strings.value.flatMap(([, { modules }]) => modules);
   const order = [...new Set([...strung, ...Object.keys(rows)])];
   const missing: string[] = [];

@@ -1,0 +1,256 @@
+import type { Entry } from './entry';
+import type { EntryBody } from './kinds';
+import type { Look } from './kinds/intake';
+import type { ItemState } from './kinds/stock';
+
+/** Templates of steps that measure a thing, wherever it is: their results go where it goes. All others are of the place. */
+export const itemTemplates = [
+  'intake-voltage',
+  'intake-insulation',
+  'intake-resistance',
+  'intake-capacity',
+] as const;
+
+/** What a step measures, and of what: `${template}:${subject}`. */
+export const stepParts = (step: string): { template: string; subject: string } => {
+  const at = step.indexOf(':');
+  return { template: step.slice(0, at), subject: step.slice(at + 1) };
+};
+export const isOfItem = (step: string): boolean =>
+  (itemTemplates as readonly string[]).includes(stepParts(step).template);
+
+/** A thing with its life, as the record tells it. */
+export interface Item {
+  id: string;
+  /** Key of the part it is; null: whatever the design has in its place. */
+  part: string | null;
+  serial: string | null;
+  donor: string | null;
+  price: number | null;
+  note: string | null;
+  look: Look | null;
+  /** When it arrived; null: it was there before anybody said so. */
+  arrivedAt: string | null;
+  state: ItemState;
+  /** Why it is in this state. */
+  reason: string | null;
+  /** Where it sits; null: on the shelf. */
+  place: string | null;
+  /** The numbers of the entries that tell of it. */
+  history: number[];
+}
+
+export interface Stock {
+  items: ReadonlyMap<string, Item>;
+  /** By place: the thing in it; a place that was emptied has null, one that nobody told of none. */
+  inPlace: ReadonlyMap<string, string | null>;
+  /** By the number of an entry and the place or thing that it names: whose it is. */
+  whose(seq: number, named: string): string | null;
+}
+
+const empty = (id: string): Item => ({
+  id,
+  part: null,
+  serial: null,
+  donor: null,
+  price: null,
+  note: null,
+  look: null,
+  arrivedAt: null,
+  state: 'untested',
+  reason: null,
+  place: null,
+  history: [],
+});
+
+/** The id of a thing that arrived: by the number of its arrival, and its row there. */
+export const arrivedId = (seq: number, row: number) => `item-${seq}-${row + 1}`;
+
+/** Lays one entry after the other. */
+class Ledger implements Stock {
+  readonly items = new Map<string, Item>();
+  readonly inPlace = new Map<string, string | null>();
+  private readonly owners = new Map<string, string>();
+
+  whose(seq: number, named: string): string | null {
+    return this.owners.get(`${seq} ${named}`) ?? null;
+  }
+
+  take(entry: Entry): void {
+    const { body, seq, subjects } = entry;
+    switch (body.kind) {
+      case 'arrival':
+        body.items.forEach((row, i) => {
+          const item = this.make(arrivedId(seq, i), seq);
+          Object.assign(item, row, { arrivedAt: entry.takenAt });
+        });
+        break;
+      case 'fit':
+        this.put(this.known(body.item, seq), body.place);
+        if (body.former !== null) this.known(body.former, seq);
+        break;
+      case 'remove': {
+        const item = this.known(body.item, seq);
+        if (item.place !== null) this.inPlace.set(item.place, null);
+        Object.assign(item, { place: null, state: body.state, reason: body.reason });
+        break;
+      }
+      case 'item-state':
+        Object.assign(this.known(body.item, seq), { state: body.state, reason: body.reason });
+        break;
+      case 'intake':
+        if (subjects[0] !== undefined) this.intake(subjects[0].id, body, seq);
+        break;
+      case 'result':
+        if (isOfItem(body.step)) this.own(seq, stepParts(body.step).subject, body.item);
+        break;
+      case 'cell-voltages':
+        for (const cell of body.cells) this.own(seq, moduleOf(cell.cell));
+        break;
+      case 'balance':
+        for (const cell of body.cells) this.own(seq, moduleOf(cell));
+        break;
+      default:
+    }
+  }
+
+  /** An intake of a place: a first one implies a thing, another serial is a swap, anything else is of what is there. */
+  private intake(place: string, { serial, look, same }: IntakeOf, seq: number): void {
+    let item = this.at(place, seq);
+    if (serial !== null && item.serial !== null && item.serial !== serial && same !== true) {
+      item = this.shelved(serial) ?? this.make(`item-${seq}`, seq);
+      this.put(item, place);
+    }
+    if (serial !== null) item.serial = serial;
+    if (look !== null) item.look = look;
+    this.note(item, seq, place);
+  }
+
+  private own(seq: number, named: string, told?: string): void {
+    const item = (told === undefined ? undefined : this.items.get(told)) ?? this.at(named, seq);
+    this.note(item, seq, named);
+  }
+
+  private note(item: Item, seq: number, named: string): void {
+    this.owners.set(`${seq} ${named}`, item.id);
+    if (item.history.at(-1) !== seq) item.history.push(seq);
+  }
+
+  /** What is in a place, or the thing of this id; where nobody told of one, what is said of the place implies it. */
+  private at(named: string, seq: number): Item {
+    const itself = this.items.get(named);
+    if (itself !== undefined) return itself;
+    const id = this.inPlace.get(named);
+    if (id != null) return this.items.get(id)!;
+    const implied = `item-of-${named}`;
+    const item = this.make(this.items.has(implied) ? `${implied}-${seq}` : implied, seq);
+    this.put(item, named);
+    return item;
+  }
+
+  /** A thing on the shelf by its serial. */
+  private shelved(serial: string): Item | undefined {
+    return [...this.items.values()].find((one) => one.serial === serial && one.place === null);
+  }
+
+  private put(item: Item, place: string): void {
+    const former = this.items.get(this.inPlace.get(place) ?? '');
+    if (former !== undefined) former.place = null;
+    if (item.place !== null) this.inPlace.set(item.place, null);
+    item.place = place;
+    this.inPlace.set(place, item.id);
+  }
+
+  private known(id: string, seq: number): Item {
+    const item = this.items.get(id) ?? this.make(id, seq);
+    if (item.history.at(-1) !== seq) item.history.push(seq);
+    return item;
+  }
+
+  private make(id: string, seq: number): Item {
+    const item = { ...empty(id), history: [seq] };
+    this.items.set(id, item);
+    return item;
+  }
+}
+
+type IntakeOf = Extract<EntryBody, { kind: 'intake' }>;
+const moduleOf = (cell: string) => cell.split('/')[0]!;
+
+const counting = (entries: readonly Entry[]): readonly Entry[] => {
+  const corrected = new Set(entries.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : [])));
+  return corrected.size === 0 ? entries : entries.filter(({ seq }) => !corrected.has(seq));
+};
+
+const stocks = new WeakMap<readonly Entry[], Stock>();
+
+/** Things of a job with where each is, by the entries that count, in the order of the chain. */
+export function stockOf(entries: readonly Entry[]): Stock {
+  const known = stocks.get(entries);
+  if (known !== undefined) return known;
+  const ledger = new Ledger();
+  for (const entry of counting(entries)) ledger.take(entry);
+  stocks.set(entries, ledger);
+  return ledger;
+}
+
+const presents = new WeakMap<readonly Entry[], Entry[]>();
+
+/**
+ * The record as it tells of the places now: what was measured of a thing is told of the place in which it sits, of itself while it lies
+ * on the shelf, and never of whatever took its place. Corrected entries are left out; an entry that tells the same keeps its identity.
+ */
+export function asPresent(entries: readonly Entry[]): Entry[] {
+  const known = presents.get(entries);
+  if (known !== undefined) return known;
+  const stock = stockOf(entries);
+  const made = counting(entries).flatMap((entry) => presentOf(entry, stock) ?? []);
+  presents.set(entries, made);
+  presents.set(made, made);
+  // What follows from it follows from the whole.
+  stocks.set(made, stock);
+  return made;
+}
+
+/** Where what an entry named is now: a place, or the thing itself. */
+function nowOf(stock: Stock, seq: number, named: string): string {
+  const item = stock.items.get(stock.whose(seq, named) ?? '');
+  return item === undefined ? named : (item.place ?? item.id);
+}
+
+function presentOf(entry: Entry, stock: Stock): Entry | null {
+  const { body, seq, subjects } = entry;
+  const moved = (named: string) => nowOf(stock, seq, named);
+  const about = () => subjects.map((one) => (moved(one.id) === one.id ? one : { ...one, id: moved(one.id) }));
+  if (body.kind === 'result' && isOfItem(body.step)) {
+    const { template, subject } = stepParts(body.step);
+    const now = moved(subject);
+    return now === subject
+      ? entry
+      : { ...entry, subjects: about(), body: { ...body, step: `${template}:${now}` } };
+  }
+  if (body.kind === 'intake') {
+    const now = moved(subjects[0]?.id ?? '');
+    return subjects[0] === undefined || now === subjects[0].id ? entry : { ...entry, subjects: about() };
+  }
+  if (body.kind === 'cell-voltages') {
+    if (body.cells.every(({ cell }) => moved(moduleOf(cell)) === moduleOf(cell))) return entry;
+    const cells = body.cells.map((one) => ({ ...one, cell: cellNow(one.cell, moved) }));
+    return { ...entry, subjects: about(), body: { ...body, cells } };
+  }
+  if (body.kind === 'balance') {
+    if (body.cells.every((cell) => moved(moduleOf(cell)) === moduleOf(cell))) return entry;
+    return {
+      ...entry,
+      subjects: about(),
+      body: { ...body, cells: body.cells.map((cell) => cellNow(cell, moved)) },
+    };
+  }
+  return entry;
+}
+
+/** A cell of a thing, by where the thing is now. */
+const cellNow = (cell: string, moved: (named: string) => string) => {
+  const module = moduleOf(cell);
+  return `${moved(module)}${cell.slice(module.length)}`;
+};

@@ -1,0 +1,120 @@
+import { rulesOf } from '../../ground/finding';
+import type { Check } from '../../ground/figure';
+import type { Design } from '../../model/document';
+import { judge } from '../../model/step';
+import { stockOf, type Entry, type Item } from '../../record';
+
+const rule = rulesOf('stock');
+
+export const stockRules = {
+  twice: rule(
+    'serial-twice',
+    'mend',
+    'Two things have one serial number',
+    'What was measured of the one is looked for at the other.',
+    'Read both again; correct the entry that is wrong.',
+    'Serial numbers of what arrived and of what is fitted',
+  ),
+  unfit: rule(
+    'unfit-fitted',
+    'stop',
+    'A thing that was rejected is fitted',
+    'Somebody found it unfit, and it is in the vehicle.',
+    'Swap it, or judge it anew and say why it may stay.',
+    'States of things in the record',
+  ),
+  suspect: rule(
+    'suspect-fitted',
+    'mend',
+    'A thing that is suspect is fitted',
+    'What was doubted on the bench is doubted in the vehicle.',
+    'Test it until it is good or rejected.',
+    'States of things in the record',
+  ),
+  kind: rule(
+    'other-kind',
+    'mend',
+    'Another kind is fitted than is designed',
+    'Figures and expectations are those of the part in the design, not of the one in the vehicle.',
+    'Fit the kind that is designed, or take the other into the design.',
+    'Kind as it arrived against the part of the design',
+  ),
+  empty: rule(
+    'nothing-fitted',
+    'mend',
+    'A place has nothing in it',
+    'The design counts on a module there.',
+    'Fit one, or take the place out of the design.',
+    'Places of the design against what was fitted',
+  ),
+};
+
+const nameOf = ({ serial, id }: Item) => serial ?? id;
+
+/** What the record says of things against the places of a design. Nothing of a job whose record tells of no thing. */
+export function stockChecks(design: Design, entries: readonly Entry[]): Check[] {
+  const stock = stockOf(entries);
+  const items = [...stock.items.values()].filter(({ state }) => state !== 'retired');
+  if (items.length === 0) return [];
+  const arrived = items.some(({ arrivedAt }) => arrivedAt !== null);
+  const bySerial = new Map<string, Item[]>();
+  for (const item of items)
+    if (item.serial !== null) bySerial.set(item.serial, [...(bySerial.get(item.serial) ?? []), item]);
+  const twice = [...bySerial].filter(([, those]) => those.length > 1);
+  const value = { label: 'things', value: items.length, unit: '' };
+  const fitted = Object.entries(design.modules).flatMap(([place, module]) => {
+    const item = stock.items.get(stock.inPlace.get(place) ?? '');
+    return item === undefined ? [] : [{ place, module, item }];
+  });
+  const empty = Object.entries(design.modules).filter(([place]) => {
+    const is = stock.inPlace.get(place);
+    return is === null || (is === undefined && arrived);
+  });
+  const each = <T>(
+    of: (typeof stockRules)[keyof typeof stockRules],
+    those: T[],
+    say: (one: T) => [subject: string, message: string, parts: string[]],
+  ) =>
+    those.length === 0
+      ? [judge(of, ['pack'], [], null, [value])]
+      : those.map((one) => {
+          const [subject, message, parts] = say(one);
+          // An acceptance is of these things: it lapses when another comes.
+          return judge(of, [subject], [], message, [value], { parts });
+        });
+  return [
+    ...each(stockRules.twice, twice, ([serial, those]) => [
+      those[0]!.place ?? those[0]!.id,
+      `${serial} is the serial number of ${those.length} things.`,
+      those.map(({ id }) => id),
+    ]),
+    ...each(
+      stockRules.unfit,
+      fitted.filter(({ item }) => item.state === 'rejected'),
+      ({ place, module, item }) => [
+        place,
+        `${nameOf(item)} in ${module.tag} was rejected${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
+        [item.id],
+      ],
+    ),
+    ...each(
+      stockRules.suspect,
+      fitted.filter(({ item }) => item.state === 'suspect'),
+      ({ place, module, item }) => [
+        place,
+        `${nameOf(item)} in ${module.tag} is suspect${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
+        [item.id],
+      ],
+    ),
+    ...each(
+      stockRules.kind,
+      fitted.filter(({ item, module }) => item.part !== null && item.part !== module.part),
+      ({ place, module, item }) => [
+        place,
+        `${nameOf(item)} in ${module.tag} is ${design.parts[item.part!]?.label ?? item.part}; ${design.parts[module.part]?.label ?? module.part} is designed.`,
+        [item.id],
+      ],
+    ),
+    ...each(stockRules.empty, empty, ([place, module]) => [place, `Nothing is fitted in ${module.tag}.`, []]),
+  ];
+}

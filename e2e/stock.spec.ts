@@ -1,0 +1,72 @@
+import { cell, expect, test } from './fixtures';
+
+const rows = [
+  'serial\tOCV\tcapacity Ah\tinsulation MΩ',
+  'BX-2201\t44,71\t115,2\t900',
+  'BX-2202\t44.70\t116\t880',
+  'BX-2203\t447\t98\t910',
+];
+
+test('a crate is pasted, one of it takes the place of another: each keeps what was measured of it', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('pack?panel=stock');
+  const stock = page.locator('[data-stock]');
+  await expect(stock.getByRole('button', { name: '16 fitted' })).toBeVisible();
+  await expect(stock.getByRole('row', { name: /BW 40-1187/ })).toContainText('rejected');
+
+  await stock.getByRole('button', { name: 'A crate arrives …' }).click();
+  const paste = stock.getByLabel('Rows of the crate');
+  await paste.fill(rows.join('\n'));
+  const record = stock.getByRole('button', { name: /^Record 3/ });
+  await expect(stock.getByRole('alert')).toContainText('BX-2203: voltage 447 V?');
+  await expect(record).toBeDisabled();
+  await paste.fill(`${rows.join('\n').replace('447', '44.7')}\nBX-2201\t44.6`);
+  await expect(stock.getByRole('alert')).toContainText('row 4: BX-2201 stands in row 1 already');
+  await paste.fill(rows.join('\n').replace('447', '44.7'));
+  await record.click();
+  await expect(stock.getByRole('row', { name: /BX-2202/ })).toContainText('880', { timeout: 20_000 });
+
+  // BX-2202 goes into S1-M03.
+  await stock.getByRole('button', { name: 'BX-2202' }).click();
+  const card = page.locator('[data-thing-card]');
+  await card.getByLabel('Why').fill('The old one sags first.');
+  await card.getByLabel('Place').selectOption({ label: 'S1-M03, instead of BW 40-1173' });
+  await card.getByRole('button', { name: 'Swap' }).click();
+  await expect(stock.getByRole('row', { name: /BX-2202/ })).toContainText('S1-M03');
+  await expect(stock.getByRole('row', { name: /BW 40-1173/ })).toContainText('shelf');
+  await expect(stock.getByRole('row', { name: /BW 40-1173/ })).toContainText('44.69');
+  await expect(card).toContainText('BW 40-1173 swapped for BX-2202: The old one sags first.');
+
+  // The place has what was measured of the new one; the old one's readings are its own.
+  await page.getByRole('link', { name: 'Intake' }).click();
+  await expect(cell(page, 'rows.module-103.serial')).toHaveText('BX-2202');
+  await expect(cell(page, 'rows.module-103.capacityAh')).toHaveText('116');
+  await expect(page.locator('[data-intake]').getByRole('row', { name: /BW 40-1173/ })).toContainText('44.69');
+
+  // Another serial typed for a place is asked about.
+  await cell(page, 'rows.module-104.serial').click();
+  await page.keyboard.type('BX-2201');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText(
+    'S1-M04 has BW 40-1174 by the record, BX-2201 was typed',
+  );
+  await page.getByRole('button', { name: 'another module is in it' }).click();
+  await page.getByRole('button', { name: /^Record 1$/ }).click();
+  await expect(page.getByText('1 entry recorded.')).toBeVisible();
+  await expect(cell(page, 'rows.module-104.capacityAh')).toHaveText('115.2');
+
+  // Their joints were opened.
+  await page.goto(page.url().replace(/pack.*/, 'pack?panel=stock'));
+  await stock.getByRole('button', { name: 'BX-2203' }).click();
+  await card.getByLabel('State').selectOption('rejected');
+  await card.getByRole('button', { name: 'Judge it so' }).click();
+  await expect(card).toContainText('What is rejected is not fitted');
+  await stock.getByRole('button', { name: 'BX-2201' }).click();
+  await card.getByLabel('State').selectOption('suspect');
+  await card.getByRole('button', { name: 'Judge it so' }).click();
+  await expect(page.getByLabel('Findings and working')).toContainText('BX-2201 in S1-M04 is suspect.');
+});

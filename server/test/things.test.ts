@@ -1,0 +1,132 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { procedureFor } from '@torvek/core/commissioning';
+import { assess, evaluate } from '@torvek/core/design';
+import type { Design } from '@torvek/core/document';
+import { stockOf } from '@torvek/core/record';
+import request from 'supertest';
+import { makeBus, openBench, type Bench } from './bench-room';
+
+let bench: Bench;
+let job: string;
+let design: Design;
+let count = 0;
+beforeAll(async () => {
+  bench = await openBench();
+});
+afterAll(() => bench.close());
+beforeEach(async () => {
+  count += 1;
+  job = `job-things-${count}`;
+  design = await makeBus(bench, job);
+});
+
+let made = 0;
+const send = (body: object) =>
+  request(bench.app)
+    .post(`/api/jobs/${job}/entries`)
+    .send({ id: `${job}-${(made += 1)}`, takenAt: '2026-11-25T08:00:00Z', ...body });
+const meter = { kind: 'meter', name: 'Bench meter', standIn: false };
+const reading = (step: string, value: number, unit = 'V') =>
+  send({
+    kind: 'result',
+    step,
+    measured: { kind: 'value', value, unit },
+    entered: 'typed',
+    instrument: meter,
+  });
+const crate = (...serials: string[]) =>
+  send({ kind: 'arrival', items: serials.map((serial) => ({ serial, part: 'brackwater-m12@1' })) });
+const fit = (item: string, place: string) => send({ kind: 'fit', item, place, reason: 'Chosen.' });
+const standing = () => bench.rooms.ledger.standing(job);
+const stateOf = async (step: string) => {
+  const evaluation = evaluate(design);
+  const { steps } = assess(evaluation, procedureFor(design, evaluation), await standing());
+  return steps.find((one) => one.step.id === step)?.state;
+};
+const first = () => Object.keys(design.modules)[0]!;
+const second = () => Object.keys(design.modules)[1]!;
+
+describe('things', () => {
+  test('arrive, are measured on the shelf, fitted with what was measured, swapped without it', async () => {
+    const arrived = await crate('K1', 'K2');
+    expect(arrived.status).toBe(200);
+    const [a, b] = [1, 2].map((row) => `item-${arrived.body.seq}-${row}`);
+    const read = await reading(`intake-voltage:${a}`, 44.7);
+    expect([read.status, read.body.body.item, read.body.body.title]).toEqual([
+      200,
+      a,
+      'Intake voltage of K1',
+    ]);
+    const step = `intake-voltage:${first()}`;
+    expect(await stateOf(step)).toBe('due');
+    expect((await fit(a!, first())).status).toBe(200);
+    expect(await stateOf(step)).toBe('passed');
+    const swapped = await fit(b!, first());
+    expect(swapped.body.body).toMatchObject({ former: a, formerSerial: 'K1', serial: 'K2' });
+    expect(await stateOf(step)).toBe('due');
+    const again = await reading(step, 44.6);
+    expect(again.body.body.item).toBe(b);
+    expect(await stateOf(step)).toBe('passed');
+    const { items } = stockOf(await standing());
+    expect([items.get(a!)!.place, items.get(b!)!.place]).toEqual([null, first()]);
+  });
+
+  test('taken out, nothing is measured in their place, and what is rejected is not fitted', async () => {
+    const arrived = await crate('K1');
+    const item = `item-${arrived.body.seq}-1`;
+    await fit(item, first());
+    const out = await send({ kind: 'remove', item, state: 'rejected', reason: 'Leaks.' });
+    expect(out.body.body).toMatchObject({ place: first(), state: 'rejected' });
+    expect(await reading(`intake-voltage:${first()}`, 44.7).then(({ body }) => body.error.code)).toBe(
+      'nothing-fitted',
+    );
+    expect((await fit(item, second())).body.error).toMatchObject({
+      code: 'not-usable',
+      message: 'K1 is rejected: judge it anew first',
+    });
+    expect((await send({ kind: 'item-state', item, state: 'good', reason: 'Seal replaced.' })).status).toBe(
+      200,
+    );
+    expect((await fit(item, second())).status).toBe(200);
+    expect((await send({ kind: 'item-state', item, state: 'retired' })).body.error.code).toBe('fitted');
+  });
+
+  test('one thing is in one place, and a serial is one thing’s alone', async () => {
+    const arrived = await crate('K1');
+    const item = `item-${arrived.body.seq}-1`;
+    await fit(item, first());
+    expect((await fit(item, second())).body.error.code).toBe('fitted-elsewhere');
+    expect((await fit(item, first())).body.error.code).toBe('fitted');
+    expect((await reading(`intake-voltage:${item}`, 44.7)).body.error.code).toBe('fitted');
+    const twice = await crate('K2', 'K1', 'K2');
+    expect([twice.status, twice.body.error.issues.map(({ path }: { path: string }) => path)]).toEqual([
+      422,
+      ['items.1.serial', 'items.2.serial'],
+    ]);
+  });
+
+  test('another serial typed for a place is asked about', async () => {
+    expect((await send({ kind: 'intake', module: first(), serial: 'K1' })).status).toBe(200);
+    const other = await send({ kind: 'intake', module: first(), serial: 'K7' });
+    expect([other.status, other.body.error.code]).toEqual([409, 'another-serial']);
+    expect((await send({ kind: 'intake', module: first(), serial: 'K7', same: true })).status).toBe(200);
+    expect(stockOf(await standing()).items.get(`item-of-${first()}`)!.serial).toBe('K7');
+    expect((await send({ kind: 'intake', module: second(), serial: 'K7' })).body.error.issues[0].path).toBe(
+      'serial',
+    );
+  });
+
+  test('what never arrived, no place, no part: each is named', async () => {
+    expect((await fit('item-9-9', first())).body.error.issues[0]).toEqual({
+      path: 'item',
+      message: 'is nothing that arrived',
+    });
+    const arrived = await crate('K1');
+    expect((await fit(`item-${arrived.body.seq}-1`, 'module-9')).body.error.issues[0].path).toBe('place');
+    const unknown = await send({ kind: 'arrival', items: [{ part: 'nothing@1' }] });
+    expect(unknown.body.error.issues[0].path).toBe('items.0.part');
+    const bare = await send({ kind: 'arrival', items: [{}] });
+    // The bus has one kind of module: a thing that says nothing is one of it.
+    expect((await reading(`intake-voltage:item-${bare.body.seq}-1`, 44.7)).status).toBe(200);
+  });
+});

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { formatNumber } from '@torvek/core/quantity';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useJob } from '../../../stores/job';
+import { useSession } from '../../../stores/session';
+import { measures } from '../intake/sheet';
+import ArrivalForm from './ArrivalForm.vue';
+import ThingCard from './ThingCard.vue';
+import { emptyPlaces, thingRows, type ThingRow } from './things';
+
+/** Modules as things: what arrived, where each is, what was measured of it; fitted, swapped, taken out, retired. */
+const job = useJob();
+const session = useSession();
+const route = useRoute();
+const router = useRouter();
+const rows = computed(() => thingRows(job.design, job.entries));
+const empty = computed(() => (rows.value.length === 0 ? [] : emptyPlaces(job.design, job.entries)));
+const arriving = ref(false);
+const shownState = ref<'all' | 'shelf' | 'fitted' | 'retired'>('all');
+const groups: Record<typeof shownState.value, (row: ThingRow) => boolean> = {
+  all: ({ item }) => item.state !== 'retired',
+  shelf: ({ place, item }) => place === null && item.state !== 'retired',
+  fitted: ({ place }) => place !== null,
+  retired: ({ item }) => item.state === 'retired',
+};
+const words = { all: 'in use', shelf: 'on the shelf', fitted: 'fitted', retired: 'retired' } as const;
+const counts = computed(
+  () => new Map(Object.entries(groups).map(([id, is]) => [id, rows.value.filter(is).length])),
+);
+const shown = computed(() => rows.value.filter(groups[shownState.value]));
+const picked = computed(() => rows.value.find(({ id }) => id === route.query.thing) ?? null);
+const pick = (id: string | null) =>
+  void router.replace({ query: { panel: 'stock', ...(id !== null && { thing: id }) } });
+const value = (row: ThingRow, { field, scale }: (typeof measures)[number]) => {
+  const known = row.values[field];
+  return known === undefined ? '' : formatNumber(known / scale, 4);
+};
+const where = ({ place, placeGone, item }: ThingRow) =>
+  place ?? (placeGone ? 'shelf, its place is gone' : item.state === 'retired' ? '' : 'shelf');
+/** Readings alone judge nothing: somebody says that it is good. */
+const stateOf = ({ item, values }: ThingRow) =>
+  item.state === 'untested' && Object.keys(values).length > 0 ? 'measured' : item.state;
+const kindOf = ({ item }: ThingRow) =>
+  item.part === null ? 'as designed' : (job.design.parts[item.part]?.number ?? item.part);
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="stock-title" data-stock>
+    <div class="card-head">
+      <h2 id="stock-title">Stock</h2>
+      <span class="hint">what was measured of a thing goes where it goes; a place never inherits it</span>
+      <BButton
+        v-if="session.mayRecord"
+        class="add"
+        size="sm"
+        variant="light"
+        :aria-expanded="arriving"
+        @click="arriving = !arriving"
+        >{{ arriving ? 'Close' : 'A crate arrives …' }}</BButton
+      >
+    </div>
+    <ArrivalForm v-if="arriving && session.mayRecord" @done="arriving = false" />
+    <p v-if="rows.length === 0 && !arriving" class="panel-empty">
+      Nothing arrived yet, and nothing was measured. Let a crate arrive here; or type readings in Intake,
+      place by place: what is read there is of the thing that sits there.
+    </p>
+    <template v-else-if="rows.length > 0">
+      <div class="filter" role="group" aria-label="Things shown">
+        <button
+          v-for="(text, id) in words"
+          :key="id"
+          type="button"
+          class="btn btn-sm"
+          :class="id === shownState ? 'btn-primary' : 'btn-light'"
+          :aria-pressed="id === shownState"
+          @click="shownState = id"
+        >
+          {{ counts.get(id) }} {{ text }}
+        </button>
+        <span v-if="empty.length > 0" class="soft"
+          >{{ empty.length }} {{ empty.length === 1 ? 'place is' : 'places are' }} empty</span
+        >
+      </div>
+      <div class="scroller">
+        <table class="grid-table">
+          <thead>
+            <tr>
+              <th scope="col">serial</th>
+              <th scope="col">kind</th>
+              <th scope="col">where</th>
+              <th v-for="one in measures" :key="one.field" scope="col" class="num">
+                {{ one.title }}, {{ one.unit }}
+              </th>
+              <th scope="col">state</th>
+              <th scope="col">donor</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="row in shown"
+              :key="row.id"
+              :class="{ picked: row.id === picked?.id }"
+              :data-thing="row.id"
+            >
+              <td>
+                <button
+                  type="button"
+                  class="visually-plain link"
+                  @click="pick(row.id === picked?.id ? null : row.id)"
+                >
+                  {{ row.name }}
+                </button>
+              </td>
+              <td>{{ kindOf(row) }}</td>
+              <td>{{ where(row) }}</td>
+              <td v-for="one in measures" :key="one.field" class="num">{{ value(row, one) }}</td>
+              <td :class="row.item.state">{{ stateOf(row) }}</td>
+              <td class="donor" :title="row.item.donor ?? undefined">{{ row.item.donor }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="shown.length === 0" class="soft">None {{ words[shownState] }}.</p>
+      </div>
+    </template>
+  </section>
+  <ThingCard v-if="picked !== null" :key="picked.id" :row="picked" :empty="empty" />
+</template>
+
+<style scoped>
+.add {
+  margin-left: auto;
+}
+
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+  margin-bottom: 0.5rem;
+}
+
+.scroller {
+  max-height: 26rem;
+  overflow: auto;
+}
+
+thead th {
+  position: sticky;
+  top: 0;
+  background: var(--tv-sheet);
+}
+
+.scroller td {
+  white-space: nowrap;
+}
+
+.donor {
+  max-width: 9rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.link {
+  text-decoration: underline;
+  font-weight: 600;
+  color: var(--tv-act);
+}
+
+.suspect,
+.rejected {
+  color: var(--tv-stop);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,80 @@
+import { parseQuantity } from '@torvek/core/quantity';
+import Papa from 'papaparse';
+import { measures, type Measure } from '../intake/sheet';
+
+/** What a column of a pasted crate holds. */
+export const crateColumns = ['serial', ...measures.map(({ field }) => field), 'note', 'skip'] as const;
+export type CrateColumn = 'serial' | Measure['field'] | 'note' | 'skip';
+
+export interface CrateRow {
+  serial?: string;
+  note?: string;
+  values: Partial<Record<Measure['field'], number>>;
+}
+
+export interface Crate {
+  /** Cells as they were pasted, without a heading. */
+  cells: string[][];
+  columns: CrateColumn[];
+  rows: CrateRow[];
+  /** What cannot be read, by row and column. */
+  problems: string[];
+}
+
+/** Words of headings by which a column is known. */
+const heads: [CrateColumn, RegExp][] = [
+  ['serial', /serial|s\/?n\b|number|code|^id$/i],
+  ['voltageV', /volt|ocv|^u\b|^v$/i],
+  ['insulationMOhm', /[Ii]nsul|\b[Ii]so|[Mm]ega\s?[Oo]hm|MΩ/],
+  ['resistanceOhm', /resist|dcir|^r\b|milli\s?ohm|mΩ/i],
+  ['capacityAh', /capac|\bah\b/i],
+  ['note', /note|remark|look|comment/i],
+];
+const usual: CrateColumn[] = ['serial', 'voltageV', 'capacityAh', 'resistanceOhm', 'insulationMOhm', 'note'];
+
+/** A comma is decimal where columns are parted by tabs or semicolons. */
+const decimal = (text: string, delimiter: string) =>
+  delimiter === ',' ? text : text.replace(/^(-?\d+),(\d+)/, '$1.$2');
+
+/**
+ * Reads a list of things as it comes out of a sheet or a mail: columns by tab, semicolon or comma, with a heading or without.
+ *
+ * @param asked what each column holds, where somebody said so; otherwise by the heading, else in the usual order
+ */
+export function readCrate(text: string, asked: readonly (CrateColumn | undefined)[] = []): Crate {
+  const { data, meta } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' });
+  const table = data.map((row) => row.map((cell) => cell.trim()));
+  const [first = []] = table;
+  const known = first.map((cell) => heads.find(([, pattern]) => pattern.test(cell))?.[0]);
+  const headed =
+    first.length > 0 && first.every((cell) => !/\d/.test(cell)) && known.some((one) => one !== undefined);
+  const cells = headed ? table.slice(1) : table;
+  const width = Math.max(0, ...table.map(({ length }) => length));
+  const columns = Array.from(
+    { length: width },
+    (_, i): CrateColumn => asked[i] ?? (headed ? (known[i] ?? 'skip') : (usual[i] ?? 'skip')),
+  );
+  const problems: string[] = [];
+  const seen = new Map<string, number>();
+  const rows = cells.map((row, r): CrateRow => {
+    const made: CrateRow = { values: {} };
+    columns.forEach((column, c) => {
+      const cell = row[c] ?? '';
+      if (cell === '' || column === 'skip') return;
+      if (column === 'serial') {
+        const before = seen.get(cell);
+        if (before !== undefined) problems.push(`row ${r + 1}: ${cell} stands in row ${before + 1} already`);
+        seen.set(cell, r);
+        made.serial = cell.slice(0, 80);
+      } else if (column === 'note') made.note = cell.slice(0, 400);
+      else {
+        const { unit, scale, title } = measures.find(({ field }) => field === column)!;
+        const read = parseQuantity(decimal(cell, meta.delimiter), unit);
+        if (read.ok) made.values[column] = Number((read.value * scale).toPrecision(15));
+        else problems.push(`row ${r + 1}, ${title}: “${cell}” ${read.message}`);
+      }
+    });
+    return made;
+  });
+  return { cells, columns, rows, problems };
+}
