@@ -66,9 +66,9 @@ const views = [
   ],
   ['balance', 'jobs/job-demo-orchard-truck/pack?panel=balance', async (page) => page.mouse.wheel(0, 330)],
   [
-    'links',
-    'jobs/job-demo-orchard-truck/pack?panel=links',
-    async (page) => page.getByRole('button', { name: 'ready to close' }).click(),
+    'stock',
+    `${demo}/pack?panel=stock`,
+    async (page) => page.getByRole('button', { name: 'BW 40-1187' }).click(),
   ],
   [
     'network',
