@@ -193,6 +193,27 @@ export const mutations = [
     'Math.max(...moduleLimits) * 9',
     'mistakes',
   ),
+  // Things.
+  core('record/stock.ts', 'item.serial !== serial && same !== true', 'same !== true', 'stock.test'),
+  core('record/stock.ts', 'if (former !== undefined) former.place = null;', '', 'stock.test'),
+  core(
+    'record/stock.ts',
+    'if (item.place !== null) this.inPlace.set(item.place, null);\n    item.place',
+    'item.place',
+    'stock.test',
+  ),
+  core('record/stock.ts', '(item.place ?? item.id)', 'item.id', 'stock.test'),
+  core('record/walks.ts', 'seq > (opened.get', '0 < (opened.get', 'stock.test|record-checks'),
+  core(
+    'record/kinds/result.ts',
+    "body.item === undefined ? '' : `@${body.item}`",
+    "''",
+    'standing|stock.test',
+  ),
+  core('whole/design/assess.ts', '!ofItem || isWork(body)', 'true', 'stock.test'),
+  core('trade/pack/recorded.ts', 'is === undefined && arrived', 'is === undefined', 'pack/stock'),
+  server('entries/things.ts', 'if (id === null)', 'if (false)', 'things.test'),
+  server('entries/judges/stock.ts', "item.state === 'rejected' || ", '', 'things.test'),
   // The server.
   server('jobs/changes.ts', '.filter((row) => !change.own?.includes(row.id))', '', 'changes.test'),
   server('journal/lines.ts', 'link.previous !== before.sha256 && ', 'false && ', 'lines.test'),

@@ -130,3 +130,47 @@ describe('things', () => {
     expect((await reading(`intake-voltage:item-${bare.body.seq}-1`, 44.7)).status).toBe(200);
   });
 });
+
+describe('a batch of readings', () => {
+  const batch = (readings: object[]) =>
+    request(bench.app).post(`/api/jobs/${job}/readings`).send({ readings });
+  const one = (id: string, step: string, value: number, unit = 'V') => ({
+    id,
+    kind: 'result',
+    takenAt: '2026-11-25T08:00:00Z',
+    step,
+    measured: { kind: 'value', value, unit },
+    entered: 'pasted',
+    instrument: meter,
+  });
+
+  test('is recorded at once, in order, each bound to the one before; again it answers the same', async () => {
+    const arrived = await crate('K1', 'K2');
+    const steps = [1, 2].map((row) => `intake-voltage:item-${arrived.body.seq}-${row}`);
+    const readings = steps.map((step, i) => one(`${job}-b${i}`, step, 44.7 + i / 10));
+    const first = await batch(readings);
+    expect(first.status).toBe(200);
+    const [a, b] = first.body as { seq: number; sha256: string; previous: string; body: { item: string } }[];
+    expect([a!.seq, b!.seq]).toEqual([arrived.body.seq + 1, arrived.body.seq + 2]);
+    expect(b!.previous).toBe(a!.sha256);
+    expect([a!.body.item, b!.body.item]).toEqual(steps.map((step) => step.split(':')[1]));
+    expect((await batch(readings)).body).toEqual(first.body);
+    expect((await standing()).map(({ seq }) => seq)).toEqual([1, 2, 3]);
+    const verified = await request(bench.app).get(`/api/jobs/${job}/verify`);
+    expect(verified.body.ok).toBe(true);
+  });
+
+  test('one that is refused takes all back, and is named by its row', async () => {
+    const { status, body } = await batch([
+      one(`${job}-c1`, `intake-voltage:${first()}`, 44.7),
+      one(`${job}-c2`, 'intake-voltage:module-999', 44.7),
+    ]);
+    expect([status, body.error.issues[0].path]).toEqual([422, 'readings.1.step']);
+    expect(await standing()).toEqual([]);
+    expect((await batch([one('x', 's', 1), one('x', 's', 1)])).body.error.issues[0]).toEqual({
+      path: 'readings.1.id',
+      message: 'stands twice',
+    });
+    expect((await batch([])).status).toBe(422);
+  });
+});

@@ -68,6 +68,42 @@ export class Ledger {
     });
   }
 
+  /**
+   * Appends several entries that do not hang on each other in one turn: all, or none. Each is judged against the record as it was
+   * before. The same ids again answer with the entries that are there.
+   *
+   * @param judge makes the entries, in order
+   */
+  appendAll(
+    jobId: string,
+    ids: readonly string[],
+    judge: (bench: Bench) => Promise<Draft[]>,
+  ): Promise<RecordedEntry[]> {
+    return this.writer.write(async (turn) => {
+      const { db } = turn;
+      const job = await this.jobs.get(jobId, db);
+      const [first = ''] = ids;
+      if ((await this.known(jobId, first, db)) !== null) {
+        const there = await Promise.all(ids.map((id) => this.known(jobId, id, db)));
+        return there.flatMap((one) => one ?? []);
+      }
+      const entries = await this.standing(jobId, db);
+      turn.undone(() => this.kept.delete(jobId));
+      const drafts = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
+      let tail = await this.tail(jobId, db);
+      const made: RecordedEntry[] = [];
+      for (const draft of drafts) {
+        const { entry, text, sha256 } = sealed(job, draft, tail, this.clock.now());
+        await turn.job(jobId, { kind: 'entry', sha256, text });
+        tail = { seq: entry.seq, sha256, recordedAt: entry.recordedAt };
+        made.push({ ...entry, sha256 });
+      }
+      this.kept.set(jobId, standing([...entries, ...made]));
+      turn.done(() => this.hub.publish(jobId, { kind: 'entries', entries: made }));
+      return made;
+    });
+  }
+
   /** The entry with this id, when it is there already. */
   async known(job: string, id: string, db: Queryable = this.database): Promise<RecordedEntry | null> {
     const rows = await db.query<EntryRow>('SELECT * FROM entries WHERE id = $1', [id]);

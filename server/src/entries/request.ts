@@ -3,6 +3,9 @@ import type { EntryKind } from '@torvek/core/record';
 import type { Judge } from './court';
 import { judges, type EntryRequest } from './judges';
 
+/** Of a batch of 600 things four readings each. */
+export const mostReadings = 2500;
+
 /** The judge of a request, for any of them. */
 export const judgeOf = (kind: EntryKind) => judges[kind] as unknown as Judge<EntryRequest>;
 
@@ -19,5 +22,34 @@ export const entryDoor = {
   cross(input: EntryRequest, issue: (path: string, message: string) => void) {
     if (Number.isNaN(Date.parse(input.takenAt))) issue('takenAt', 'must be a time (ISO 8601)');
     judgeOf(input.kind).cross?.(input, issue);
+  },
+};
+
+/** Readings of a batch: results that do not hang on each other. */
+export interface ReadingsRequest {
+  readings: Extract<EntryRequest, { kind: 'result' }>[];
+}
+
+export const readingsDoor = {
+  schema: () =>
+    record({
+      readings: list(
+        record({
+          kind: oneOf(['result']),
+          id: text(80),
+          takenAt: text(40),
+          attachments: list.optional(text(64), { maxRows: 20 }),
+          ...judgeOf('result').fields,
+        }),
+        { minRows: 1, maxRows: mostReadings },
+      ),
+    }),
+  cross({ readings }: ReadingsRequest, issue: (path: string, message: string) => void) {
+    const ids = new Set<string>();
+    readings.forEach(({ id, takenAt }, i) => {
+      if (Number.isNaN(Date.parse(takenAt))) issue(`readings.${i}.takenAt`, 'must be a time (ISO 8601)');
+      if (ids.has(id)) issue(`readings.${i}.id`, 'stands twice');
+      ids.add(id);
+    });
   },
 };

@@ -1,9 +1,11 @@
+import { HttpError } from '../http/errors';
 import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
 import { judgeRequest } from './judge';
+import type { Draft } from './court';
 import type { EntryRequest } from './judges';
-import { entryDoor } from './request';
+import { entryDoor, readingsDoor, type ReadingsRequest } from './request';
 
 /** The record of a job: read, append, verify. */
 export function entryRoutes({
@@ -51,6 +53,29 @@ export function entryRoutes({
         );
       },
     }),
+    route<ReadingsRequest>({
+      method: 'post',
+      path: '/jobs/:job/readings',
+      role: 'technician',
+      door: readingsDoor,
+      handle(call) {
+        const { readings } = call.body;
+        const by = signedIn(call);
+        return ledger.appendAll(
+          call.params.job!,
+          readings.map(({ id }) => id),
+          async (bench) => {
+            const court = { by, now: clock.now(), witness: null, instruments, files, library };
+            const drafts: Draft[] = [];
+            for (const [i, one] of readings.entries())
+              drafts.push(
+                await judgeRequest(one, bench, court).catch((error) => Promise.reject(inBatch(error, i))),
+              );
+            return drafts;
+          },
+        );
+      },
+    }),
     route({
       method: 'get',
       path: '/jobs/:job/verify',
@@ -58,4 +83,14 @@ export function entryRoutes({
       handle: async ({ params }) => verifier.job((await jobs.get(params.job!)).id),
     }),
   ];
+}
+
+/** What is wrong with one reading of a batch, by its row. */
+function inBatch(error: unknown, row: number): unknown {
+  if (!(error instanceof HttpError)) return error;
+  const issues = (error.issues ?? []).map(({ path, message }) => ({
+    path: `readings.${row}.${path}`,
+    message,
+  }));
+  return new HttpError(error.status, error.code, `reading ${row + 1}: ${error.message}`, issues);
 }

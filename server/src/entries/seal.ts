@@ -35,6 +35,17 @@ export function sealed(
   return { entry, text, sha256: sha256Of(text) };
 }
 
+/** Of designs that were hashed: a batch is judged against one. */
+const hashes = new WeakMap<Job['design'], string>();
+
+function hashOf(design: Job['design']): string {
+  const known = hashes.get(design);
+  if (known !== undefined) return known;
+  const made = designHashOf(design);
+  hashes.set(design, made);
+  return made;
+}
+
 function complete(job: Job, draft: Draft, tail: Tail, recordedAt: string): Entry {
   return {
     format: entryFormat,
@@ -46,7 +57,7 @@ function complete(job: Job, draft: Draft, tail: Tail, recordedAt: string): Entry
     recordedAt,
     // Said in the entry itself: whoever reads its time must know that the clock is not to be trusted here.
     ...(tail.recordedAt !== null && recordedAt < tail.recordedAt && { clockWentBack: tail.recordedAt }),
-    against: { version: job.version, sha256: designHashOf(job.design), core: coreVersion },
+    against: { version: job.version, sha256: hashOf(job.design), core: coreVersion },
   };
 }
 

@@ -5,6 +5,8 @@ import type { RecordedEntry } from '../entries/court';
 export type Happening =
   | { kind: 'change'; version: number; id: string; label: string; by: string; forward: Operation[] }
   | { kind: 'entry'; entry: RecordedEntry }
+  /** A batch that was recorded at once. */
+  | { kind: 'entries'; entries: RecordedEntry[] }
   /** How far a long piece of work on the job has come, 0…1. */
   | { kind: 'progress'; task: string; fraction: number };
 

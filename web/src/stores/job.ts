@@ -14,7 +14,7 @@ import type { Evaluation } from '@torvek/core/step';
 import { useNow } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { api, newId } from '../api/client';
+import { api, isPassing, newId } from '../api/client';
 import { useLibrary } from './library';
 import { createAfterPaint } from './after-paint';
 import { createSender, type Sender } from './sender';
@@ -38,6 +38,7 @@ interface Done {
 export type News = { job: string } & (
   | { kind: 'change'; version: number; id: string; label: string; by: string; forward: Operation[] }
   | { kind: 'entry'; entry: RecordedEntry }
+  | { kind: 'entries'; entries: RecordedEntry[] }
   /** How far it has come, at the moment the line began to listen. */
   | { kind: 'here'; name: string; version: number; entries: number }
   | { kind: 'progress'; task: string; fraction: number }
@@ -302,6 +303,46 @@ export const useJob = defineStore('job', () => {
       entries.value = standing([...entries.value, entry]);
   }
 
+  /** The same of a batch. */
+  function takeAll(made: readonly RecordedEntry[], of: string): void {
+    if (id.value !== of) return;
+    const known = new Set(entries.value.map((one) => one.id));
+    const fresh = made.filter((one) => !known.has(one.id));
+    if (fresh.length === 0) return;
+    recorded.value += 1;
+    entries.value = standing([...entries.value, ...fresh]);
+  }
+
+  /**
+   * Records readings that do not hang on each other at once: all of them, or none.
+   *
+   * @returns false when the server is away, or others wait before them: then they go one by one
+   * @throws ApiError when one of them is refused
+   */
+  async function recordReadings(
+    bodies: readonly ({ id: string } & Record<string, unknown>)[],
+  ): Promise<boolean> {
+    const of = id.value;
+    const current = sender.value;
+    if (current === null) throw new Error('no job is open');
+    const { autosave, outbox } = current;
+    if (autosave.trouble.value !== null)
+      throw new Error('a change of the design could not be saved; settle that first');
+    if (autosave.state.value === 'waiting' || outbox.waiting.value.length > 0) return false;
+    await autosave.settled();
+    const takenAt = new Date().toISOString();
+    try {
+      const made = await api.post<RecordedEntry[]>(`/jobs/${of}/readings`, {
+        readings: bodies.map((body) => ({ takenAt, ...body })),
+      });
+      takeAll(made, of);
+      return true;
+    } catch (error) {
+      if (isPassing(error)) return false;
+      throw error;
+    }
+  }
+
   /** What was missed while the line was down, or could not be put on top: the server's state, fetched. */
   async function catchUp(): Promise<void> {
     const of = id.value;
@@ -337,6 +378,7 @@ export const useJob = defineStore('job', () => {
       if (!entries.value.some((one) => one.id === news.entry.id)) await take(news.entry, news.job);
       return;
     }
+    if (news.kind === 'entries') return takeAll(news.entries, news.job);
     if (news.kind === 'here') {
       name.value = news.name;
       // The last entry of a job nearly always stands; where it does not, the record is read once more.
@@ -376,6 +418,7 @@ export const useJob = defineStore('job', () => {
     live,
     entries,
     present,
+    recordReadings,
     recorded,
     undoable,
     redoable,

@@ -46,7 +46,7 @@ export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix
       const module = newId('module');
       const box = emptiestBox(draft);
       draft.modules[module] = {
-        tag: `${string.tag}-M${String(string.modules.length + 1).padStart(2, '0')}`,
+        tag: freeTag(draft, string.tag, string.modules.length + 1),
         part: key,
         ...(box !== undefined && { box }),
       };
@@ -55,6 +55,15 @@ export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix
   }
   for (const module of Object.values(draft.modules)) module.part = key;
   unpinUnused(draft);
+}
+
+/** The name of a place: by its string and number; the next number that no other place has. */
+function freeTag(draft: Draft<Design>, string: string, number: number): string {
+  const taken = new Set(Object.values(draft.modules).map(({ tag }) => tag));
+  const name = (at: number) => `${string}-M${String(at).padStart(2, '0')}`;
+  let at = number;
+  while (taken.has(name(at))) at += 1;
+  return name(at);
 }
 
 function emptiestBox(draft: Draft<Design>): Id | undefined {

@@ -79,8 +79,9 @@ export function assess(
     .filter((check): check is RaisedCheck => check.state === 'raised')
     .map((check) => withAcceptance(check, acceptances));
   // What may be measured, and was not, is nothing that is due.
+  const happened = happenedIn(counting);
   const statuses = procedure
-    .map((step) => statusOf(step, counting))
+    .map((step) => statusOf(step, happened))
     .filter(({ step, state }) => step.optional !== true || state !== 'due');
   const snags = snagsOf(counting);
   return {
@@ -94,8 +95,28 @@ export function assess(
   };
 }
 
-function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
-  if (step.walk !== undefined) return walkStatus(step, step.walk, entries);
+/** What of a record steps are told by, sorted out once. */
+interface Happened {
+  /** The last result of each step. */
+  results: Map<string, EntryOf<ResultBody>>;
+  walks: Entry[];
+  /** Work, and what opened a place. */
+  works: Entry[];
+}
+
+function happenedIn(entries: readonly Entry[]): Happened {
+  const happened: Happened = { results: new Map(), walks: [], works: [] };
+  for (const entry of entries) {
+    const { body } = entry;
+    if (body.kind === 'result') happened.results.set(body.step, entry as EntryOf<ResultBody>);
+    else if (body.kind === 'joints') happened.walks.push(entry);
+    else if (isWork(body) || opensPlace(body)) happened.works.push(entry);
+  }
+  return happened;
+}
+
+function statusOf(step: ProcedureStep, { results, walks, works }: Happened): StepStatus {
+  if (step.walk !== undefined) return walkStatus(step, step.walk, walks, works);
   const none = {
     step,
     entry: null,
@@ -105,16 +126,13 @@ function statusOf(step: ProcedureStep, entries: readonly Entry[]): StepStatus {
     standIn: false,
     walked: null,
   };
-  const entry = ofKind<ResultBody>(entries, 'result')
-    .filter(({ body }) => body.step === step.id)
-    .at(-1);
+  const entry = results.get(step.id);
   if (entry === undefined) return { ...none, state: 'due' };
   const movedSince = movedBasis(entry.basis, step.basis);
-  const work = entries.findLast(
+  const ofItem = isOfItem(step.id);
+  const work = works.findLast(
     ({ seq, subjects, body }) =>
-      (isWork(body) || (opensPlace(body) && !isOfItem(step.id))) &&
-      seq > entry.seq &&
-      subjects.some(({ id }) => touches(step, id)),
+      (!ofItem || isWork(body)) && seq > entry.seq && subjects.some(({ id }) => touches(step, id)),
   );
   const standIn = entry.instrument?.standIn === true;
   if (movedSince.length === 0 && work === undefined) {

@@ -1,7 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import type { ProcedureStep } from '../commissioning';
+import type { ProcedureStep, StepWalk } from '../commissioning';
 import type { Entry } from '../../record';
 import { walkStatus } from './walk-status';
+
+/** Entries of walks and of work in one record: neither takes the other for its own. */
+const statusAlong = (step: ProcedureStep, walk: StepWalk, entries: Entry[]) =>
+  walkStatus(step, walk, entries, entries);
 
 const items = ['a/plus', 'a/minus', 'b/plus'].map((id) => ({ id, tag: id.toUpperCase() }));
 const torque = {
@@ -45,7 +49,7 @@ const worked = (id: string, what = 'Crimp made anew') =>
     subjects: [{ id, tag: id }],
     body: { kind: 'work', what },
   }) as unknown as Entry;
-const status = (entries: Entry[]) => walkStatus(torque, { work: 'torque', items }, entries);
+const status = (entries: Entry[]) => statusAlong(torque, { work: 'torque', items }, entries);
 const all = { 'a/plus': 10, 'a/minus': 9, 'b/plus': 11 };
 
 describe('a step that is walked', () => {
@@ -89,7 +93,7 @@ describe('a step that is walked', () => {
 
   test('a bond is volts over the current, below its limit, and shows nothing at too small a current', () => {
     const bonds = (volts: number, currentA: number) =>
-      walkStatus(bond, { work: 'bond', items: [items[0]!], leastA: 0.2 }, [
+      statusAlong(bond, { work: 'bond', items: [items[0]!], leastA: 0.2 }, [
         walked({ 'a/plus': volts }, { work: 'bond', currentA }),
       ]).state;
     expect(bonds(0.09, 1)).toBe('passed');
@@ -99,11 +103,11 @@ describe('a step that is walked', () => {
     expect(bonds(0.01, 0.2)).toBe('passed');
     expect(bonds(0.001, 0.19)).toBe('failed');
     // A walk with the wrench says nothing of bonds.
-    expect(walkStatus(bond, { work: 'bond', items: [items[0]!] }, [walked(all)]).state).toBe('due');
+    expect(statusAlong(bond, { work: 'bond', items: [items[0]!] }, [walked(all)]).state).toBe('due');
   });
 
   test('without an expectation nothing passes', () => {
-    expect(walkStatus({ ...torque, expected: null }, { work: 'torque', items }, [walked(all)]).state).toBe(
+    expect(statusAlong({ ...torque, expected: null }, { work: 'torque', items }, [walked(all)]).state).toBe(
       'due',
     );
   });

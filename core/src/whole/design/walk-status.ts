@@ -28,8 +28,13 @@ export const workText = ({ body }: Entry): string =>
   body.kind === 'work' ? body.what : body.kind === 'deviation' ? body.tried : entryTitle(body);
 
 /** A step whose joints or bodies are read along walks: passed when each was read as expected and none was touched since. */
-export function walkStatus(step: ProcedureStep, walk: StepWalk, entries: readonly Entry[]): StepStatus {
-  const readings = lastReadings(walk, entries);
+export function walkStatus(
+  step: ProcedureStep,
+  walk: StepWalk,
+  walks: readonly Entry[],
+  works: readonly Entry[],
+): StepStatus {
+  const readings = lastReadings(walk, walks);
   const { expected } = step;
   const least = expected?.kind === 'range' ? (expected.min ?? -Infinity) : Infinity;
   const most = expected?.kind === 'range' ? (expected.max ?? Infinity) : -Infinity;
@@ -45,7 +50,7 @@ export function walkStatus(step: ProcedureStep, walk: StepWalk, entries: readonl
     const reading = readings.get(id);
     if (reading === undefined) continue;
     last = Math.max(last ?? 0, reading.seq);
-    const work = workOn(id, step, reading.seq, entries);
+    const work = workOn(id, step, reading.seq, works);
     if (work !== undefined) {
       again.push(tag);
       workSince = workText(work);
@@ -101,10 +106,9 @@ function lastReadings({ work }: StepWalk, entries: readonly Entry[]): Map<string
 }
 
 /** Work on what a joint or body belongs to, or on the step as a whole, after it was read. */
-const workOn = (id: string, { subjects }: ProcedureStep, seq: number, entries: readonly Entry[]) =>
-  entries.findLast(
+const workOn = (id: string, { subjects }: ProcedureStep, seq: number, works: readonly Entry[]) =>
+  works.findLast(
     (entry) =>
-      (isWork(entry.body) || opensPlace(entry.body)) &&
       entry.seq > seq &&
       entry.subjects.some(
         (subject) => subject.id === id.split('/')[0] || subjects.some((own) => own.id === subject.id),

@@ -1,6 +1,6 @@
 import { number, oneOf, record, table, text } from '@torvek/core/calculator';
 import { judgeMeasurement, stepsOfItem, type ProcedureStep } from '@torvek/core/commissioning';
-import { assess } from '@torvek/core/design';
+import { assess, type Assessment } from '@torvek/core/design';
 import {
   gates,
   isOfItem,
@@ -55,7 +55,7 @@ export const result = defineJudge<ResultRequest>({
       throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
     if (step.walk !== undefined)
       throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
-    refuseClosedGate(step.gate, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
+    refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
     const opening = openingFor(step, bench, court);
     if (step.expected === null) {
       throw new HttpError(
@@ -87,6 +87,19 @@ export const result = defineJudge<ResultRequest>({
     return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
   },
 });
+
+/** Of the record that was assessed last: a batch is judged against one. */
+let last: { entries: Bench['entries']; evaluation: Evaluation; assessment: Assessment } | null = null;
+
+function assessed({ entries, job }: Bench, evaluation: Evaluation, procedure: ProcedureStep[]): Assessment {
+  if (last?.entries !== entries || last.evaluation !== evaluation)
+    last = {
+      entries,
+      evaluation,
+      assessment: assess(evaluation, procedure, entries, { practice: job.demo }),
+    };
+  return last.assessment;
+}
 
 /** A step of a thing that lies on the shelf. */
 async function stepOnShelf(

@@ -99,7 +99,8 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
     done.value = 0;
     const list = waiting.value.filter(({ module }) => only === undefined || module === only);
     try {
-      for (const one of list) {
+      const readings = list.filter(({ kind }) => kind === 'reading');
+      for (const one of list.filter(({ kind }) => kind !== 'reading')) {
         if (
           one.kind === 'intake' &&
           one.was !== undefined &&
@@ -108,6 +109,14 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
           await swap(one.module, one.serial);
         const { body, title } = bodyOf(one);
         await job.record(body, title);
+        forget(one);
+        done.value += 1;
+      }
+      // Many at once where the server is there; else one by one, each as the line allows.
+      const bodies = readings.map((one) => bodyOf(one));
+      const atOnce = readings.length > 1 && (await job.recordReadings(bodies.map(({ body }) => body)));
+      for (const [i, one] of readings.entries()) {
+        if (!atOnce) await job.record(bodies[i]!.body, bodies[i]!.title);
         forget(one);
         done.value += 1;
       }

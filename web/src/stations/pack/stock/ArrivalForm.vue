@@ -54,6 +54,7 @@ const part = computed(
 );
 const donor = ref('');
 const price = ref('');
+const mostAtOnce = 2400;
 const busy = ref(false);
 const said = ref<string | null>(null);
 
@@ -126,30 +127,30 @@ async function record(): Promise<void> {
         step,
       ]),
     );
-    let count = 0;
-    for (let at = 0; at < readings.length; at += 32) {
-      await Promise.all(
-        readings.slice(at, at + 32).map(({ i, measure, value }) => {
-          const step = steps.get(measure.template)!;
-          const [instrument] = register.ofKind(step.instrument);
-          return job.record(
-            {
-              id: newId('entry'),
-              kind: 'result',
-              step: `${measure.template}:${arrivedId(entry.seq, i)}`,
-              entered: 'pasted',
-              measured: { kind: 'value', value, unit: step.expected?.unit ?? '' },
-              instrument:
-                instrument === undefined
-                  ? { kind: step.instrument, name: 'not registered', standIn: false }
-                  : { id: instrument.id },
-            },
-            `${measure.title} of ${rows[i]!.serial ?? `row ${i + 1}`}`,
+    const bodies = readings.map(({ i, measure, value }) => {
+      const step = steps.get(measure.template)!;
+      const [instrument] = register.ofKind(step.instrument);
+      return {
+        id: newId('entry'),
+        kind: 'result',
+        step: `${measure.template}:${arrivedId(entry.seq, i)}`,
+        entered: 'pasted',
+        measured: { kind: 'value', value, unit: step.expected?.unit ?? '' },
+        instrument:
+          instrument === undefined
+            ? { kind: step.instrument, name: 'not registered', standIn: false }
+            : { id: instrument.id },
+      };
+    });
+    // Few enough for one request each time.
+    for (let at = 0; at < bodies.length; at += mostAtOnce) {
+      const some = bodies.slice(at, at + mostAtOnce);
+      if (!(await job.recordReadings(some)))
+        for (const [k, body] of some.entries())
+          await job.record(
+            body,
+            `${readings[at + k]!.measure.title} of ${rows[readings[at + k]!.i]!.serial ?? 'a module'}`,
           );
-        }),
-      );
-      count = Math.min(at + 32, readings.length);
-      said.value = `${count} of ${readings.length} readings recorded`;
     }
     emit('done');
   } catch (error) {

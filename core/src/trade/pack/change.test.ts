@@ -1,0 +1,33 @@
+import { expect, test } from '@jest/globals';
+import { bus350 } from '../../whole/design/clean/library';
+import { edit, type Design } from '../../model/document';
+import { catalogueOf } from '../../model/parts';
+import { shapePack } from './change';
+
+const part = catalogueOf('module').find(({ id }) => id === 'brackwater-m12')!;
+let made = 0;
+const shaped = (design: Design, strings: number, modulesPerString: number) =>
+  edit(design, (draft) =>
+    shapePack(draft, { strings, modulesPerString, part }, (prefix) => `${prefix}-n${(made += 1)}`),
+  )?.design ?? design;
+
+test('two places never have one name, however the strings were put together', () => {
+  // The last of the first string goes to the second: its number is taken when the first grows again.
+  const regrouped = edit(bus350, (draft) => {
+    const [a, b] = Object.values(draft.strings);
+    b!.modules.push(a!.modules.pop()!);
+  })!.design;
+  const grown = shaped(regrouped, 2, 9);
+  const tags = Object.values(grown.modules).map(({ tag }) => tag);
+  expect(tags).toHaveLength(18);
+  expect(new Set(tags).size).toBe(18);
+});
+
+test('places that stay keep their ids and names; a string that goes takes its own with it', () => {
+  const less = shaped(bus350, 1, 7);
+  expect(Object.keys(less.modules)).toEqual(bus350.strings['string-1']!.modules.slice(0, 7));
+  expect(Object.keys(less.strings)).toEqual(['string-1']);
+  const more = shaped(less, 1, 8);
+  const tags = Object.values(more.modules).map(({ tag }) => tag);
+  expect(new Set(tags).size).toBe(8);
+});
