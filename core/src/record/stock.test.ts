@@ -95,6 +95,12 @@ describe('records from before things had ids', () => {
     expect(told(entries)).toEqual(['intake-capacity:m1 100']);
   });
 
+  test('the same serial again is the same thing', () => {
+    const entries = record(intake('m1', 'A'), result('intake-capacity:m1', 100), intake('m1', 'A'));
+    expect([...stockOf(entries).items.keys()]).toEqual(['item-of-m1']);
+    expect(told(entries)).toEqual(['intake-capacity:m1 100']);
+  });
+
   test('a correction keeps the thing', () => {
     const entries = record(intake('m1', 'A'), result('intake-capacity:m1', 100), intake('m1', 'B'), () =>
       entry({ kind: 'correction', of: 3, reason: 'typed for the wrong module' }, 'm1'),
@@ -117,6 +123,11 @@ describe('things that arrived', () => {
     expect([item.state, item.reason, item.place]).toEqual(['suspect', 'leaks', null]);
     const elsewhere = [...out, fit('m2', 'item-1-1')()];
     expect(told(elsewhere)).toEqual(['intake-capacity:m2 100']);
+  });
+
+  test('a thing that is fitted elsewhere has left its place', () => {
+    const entries = record(...crate, fit('m1', 'item-1-1'), fit('m2', 'item-1-1'));
+    expect([place(entries, 'm1'), place(entries, 'm2')]).toEqual([null, 'item-1-1']);
   });
 
   test('a swap puts the former onto the shelf with its own', () => {
