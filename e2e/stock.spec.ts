@@ -41,6 +41,13 @@ test('a crate is pasted, one of it takes the place of another: each keeps what w
   await expect(stock.getByRole('row', { name: /BW 40-1173/ })).toContainText('44.69');
   await expect(card).toContainText('BW 40-1173 swapped for BX-2202: The old one sags first.');
 
+  // Of all that is here the best set, by what is known.
+  await stock.getByRole('button', { name: 'Choose the best set …' }).click();
+  const choice = page.locator('[data-choice-of-set]');
+  await expect(choice).toContainText('BW 40-1187 is rejected');
+  await expect(choice).toContainText('BX-2203');
+  await stock.getByRole('button', { name: 'Close the choice' }).click();
+
   // The place has what was measured of the new one; the old one's readings are its own.
   await page.getByRole('link', { name: 'Intake' }).click();
   await expect(cell(page, 'rows.module-103.serial')).toHaveText('BX-2202');

@@ -214,6 +214,19 @@ export const mutations = [
   core('trade/pack/recorded.ts', 'is === undefined && arrived', 'is === undefined', 'pack/stock'),
   server('entries/things.ts', 'if (id === null)', 'if (false)', 'things.test'),
   server('entries/judges/stock.ts', "item.state === 'rejected' || ", '', 'things.test'),
+  core('trade/balance/choose-set.ts', 'one.capacityAh === undefined ? 1 : 0', '0', 'choose-set'),
+  core(
+    'trade/balance/choose-set.ts',
+    'insulationMOhm < data.insulationMinMOhm',
+    'insulationMOhm <= data.insulationMinMOhm',
+    'choose-set',
+  ),
+  core(
+    'trade/balance/choose-set.ts',
+    'Math.min(...(known as number[]))',
+    'Math.max(...(known as number[]))',
+    'choose-set',
+  ),
   // The server.
   server('jobs/changes.ts', '.filter((row) => !change.own?.includes(row.id))', '', 'changes.test'),
   server('journal/lines.ts', 'link.previous !== before.sha256 && ', 'false && ', 'lines.test'),

@@ -29,3 +29,4 @@ export {
 } from './rest-predict';
 export { schools, type School } from './schools';
 export { dayStartMs, WorkCalendar, type WorkHours } from './work-hours';
+export { chooseSet, type Candidate, type ChosenSet } from './choose-set';

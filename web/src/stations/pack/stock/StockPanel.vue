@@ -7,6 +7,7 @@ import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 import { measures } from '../intake/sheet';
 import ArrivalForm from './ArrivalForm.vue';
+import ChoicePanel from './ChoicePanel.vue';
 import ThingCard from './ThingCard.vue';
 import { emptyPlaces, thingRows, type ThingRow } from './things';
 
@@ -18,6 +19,7 @@ const router = useRouter();
 const rows = computed(() => thingRows(job.design, job.entries));
 const empty = computed(() => (rows.value.length === 0 ? [] : emptyPlaces(job.design, job.entries)));
 const arriving = ref(false);
+const choosing = ref(false);
 const shownState = ref<'all' | 'shelf' | 'fitted' | 'retired'>('all');
 const groups: Record<typeof shownState.value, (row: ThingRow) => boolean> = {
   all: ({ item }) => item.state !== 'retired',
@@ -79,6 +81,14 @@ const kindOf = ({ item }: ThingRow) =>
         >
           {{ counts.get(id) }} {{ text }}
         </button>
+        <button
+          type="button"
+          class="btn btn-sm btn-light choose"
+          :aria-expanded="choosing"
+          @click="choosing = !choosing"
+        >
+          {{ choosing ? 'Close the choice' : 'Choose the best set …' }}
+        </button>
         <span v-if="empty.length > 0" class="soft"
           >{{ empty.length }} {{ empty.length === 1 ? 'place is' : 'places are' }} empty</span
         >
@@ -125,6 +135,7 @@ const kindOf = ({ item }: ThingRow) =>
       </div>
     </template>
   </section>
+  <ChoicePanel v-if="choosing && rows.length > 0" :rows="rows" />
   <ThingCard v-if="picked !== null" :key="picked.id" :row="picked" :empty="empty" />
 </template>
 
@@ -139,6 +150,10 @@ const kindOf = ({ item }: ThingRow) =>
   gap: 0.4rem;
   align-items: center;
   margin-bottom: 0.5rem;
+}
+
+.choose {
+  margin-left: 1rem;
 }
 
 .scroller {
