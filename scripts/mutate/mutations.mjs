@@ -214,7 +214,7 @@ export const mutations = [
   core('trade/pack/recorded.ts', 'is === undefined && arrived', 'is === undefined', 'pack/stock'),
   server('entries/things.ts', 'if (id === null)', 'if (false)', 'things.test'),
   server('entries/judges/stock.ts', "item.state === 'rejected' || ", '', 'things.test'),
-  core('trade/balance/choose-set.ts', 'one.capacityAh === undefined ? 1 : 0', '0', 'choose-set'),
+  core('trade/balance/choose-set.ts', '(b.capacityAh ?? 0) - ', '(b.capacityAh ?? 999) - ', 'choose-set'),
   core(
     'trade/balance/choose-set.ts',
     'insulationMOhm < data.insulationMinMOhm',

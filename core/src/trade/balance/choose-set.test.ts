@@ -70,6 +70,17 @@ describe('the best set for the places', () => {
     ]);
   });
 
+  test('what was not measured never takes the place of what was, wherever it stands in the list', () => {
+    for (const list of [
+      [thing('unknown'), ...twenty.slice(0, 16)],
+      [...twenty.slice(0, 16), thing('unknown')],
+      [...twenty.slice(0, 8), thing('unknown'), ...twenty.slice(8, 16)],
+    ])
+      expect(chooseSet(bus350, list)!.rest).toEqual([
+        { id: 'unknown', why: 'its capacity was not measured' },
+      ]);
+  });
+
   test('never what was rejected, doubted, leaks, is out of its window or of another kind', () => {
     const bad = [
       thing('rejected', { state: 'rejected', capacityAh: 130 }),

@@ -74,17 +74,19 @@ export function chooseSet(
   });
   const capacity = scoreBatch(fit.map(({ capacityAh }) => capacityAh ?? null));
   const resistance = scoreBatch(fit.map(({ resistanceOhm }) => resistanceOhm ?? null));
-  /** 0: known and like the rest, 1: not known, 2: far off to the bad side. */
-  const rankOf = new Map(
-    fit.map((one, i) => {
-      const weak = capacity.outliers[i]! && one.capacityAh! < capacity.median!;
-      const high = resistance.outliers[i]! && one.resistanceOhm! > resistance.median!;
-      return [one.id, weak || high ? 2 : one.capacityAh === undefined ? 1 : 0];
-    }),
+  /** Far off to the bad side: weak, or of high resistance. */
+  const farOff = new Set(
+    fit.flatMap(({ id, capacityAh, resistanceOhm }, i) =>
+      (capacity.outliers[i]! && capacityAh! < capacity.median!) ||
+      (resistance.outliers[i]! && resistanceOhm! > resistance.median!)
+        ? [id]
+        : [],
+    ),
   );
   const ranked = [...fit].sort(
     (a, b) =>
-      rankOf.get(a.id)! - rankOf.get(b.id)! ||
+      Number(farOff.has(a.id)) - Number(farOff.has(b.id)) ||
+      // What nobody measured comes after all that is known.
       (b.capacityAh ?? 0) - (a.capacityAh ?? 0) ||
       // What sits already is not exchanged for what is no better.
       Number(b.place !== null) - Number(a.place !== null),
@@ -96,12 +98,11 @@ export function chooseSet(
   for (const one of ranked.slice(needed))
     rest.push({
       id: one.id,
-      why:
-        rankOf.get(one.id) === 2
-          ? 'lies far off the rest'
-          : one.capacityAh === undefined
-            ? 'its capacity was not measured'
-            : `${n(one.capacityAh, 4)} Ah; the smallest that is chosen has ${least === null ? 'an unknown capacity' : `${n(least, 4)} Ah`}`,
+      why: farOff.has(one.id)
+        ? 'lies far off the rest'
+        : one.capacityAh === undefined
+          ? 'its capacity was not measured'
+          : `${n(one.capacityAh, 4)} Ah; the smallest that is chosen has ${least === null ? 'an unknown capacity' : `${n(least, 4)} Ah`}`,
     });
   return { ...placed(filled, chosen), capacityNowAh: capacityOf(filled, candidates), rest };
 }
