@@ -28,6 +28,7 @@ test('a crate is pasted, one of it takes the place of another: each keeps what w
   await expect(stock.getByRole('alert')).toContainText('row 4: BX-2201 stands in row 1 already');
   await paste.fill(rows.join('\n').replace('447', '44.7'));
   await record.click();
+  await expect(paste).toHaveCount(0, { timeout: 20_000 });
   await expect(stock.getByRole('row', { name: /BX-2202/ })).toContainText('880', { timeout: 20_000 });
 
   // BX-2202 goes into S1-M03.

@@ -160,6 +160,15 @@ describe('a batch of readings', () => {
     expect(verified.body.ok).toBe(true);
   });
 
+  test('some that are there and some that are not are refused, and nothing is added', async () => {
+    const a = one(`${job}-d1`, `intake-voltage:${first()}`, 44.7);
+    const b = one(`${job}-d2`, `intake-voltage:${second()}`, 44.7);
+    expect((await batch([b])).status).toBe(200);
+    const { status, body } = await batch([a, b]);
+    expect([status, body.error.code]).toEqual([409, 'some-known']);
+    expect(await standing()).toHaveLength(1);
+  });
+
   test('one that is refused takes all back, and is named by its row', async () => {
     const { status, body } = await batch([
       one(`${job}-c1`, `intake-voltage:${first()}`, 44.7),

@@ -82,11 +82,14 @@ export class Ledger {
     return this.writer.write(async (turn) => {
       const { db } = turn;
       const job = await this.jobs.get(jobId, db);
-      const [first = ''] = ids;
-      if ((await this.known(jobId, first, db)) !== null) {
-        const there = await Promise.all(ids.map((id) => this.known(jobId, id, db)));
-        return there.flatMap((one) => one ?? []);
-      }
+      const there = await this.knownOf(jobId, ids, db);
+      if (there.length === ids.length) return there;
+      if (there.length > 0)
+        throw new HttpError(
+          409,
+          'some-known',
+          'some of these are recorded already: send the others by themselves',
+        );
       const entries = await this.standing(jobId, db);
       turn.undone(() => this.kept.delete(jobId));
       const drafts = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
@@ -114,6 +117,18 @@ export class Ledger {
         { path: 'id', message: 'is taken' },
       ]);
     return recorded(row);
+  }
+
+  /** Those of these entries that are there already, in the order asked for. */
+  private async knownOf(job: string, ids: readonly string[], db: Queryable): Promise<RecordedEntry[]> {
+    const rows = await db.query<EntryRow>(
+      'SELECT * FROM entries WHERE id IN (SELECT jsonb_array_elements_text($1::jsonb))',
+      [JSON.stringify(ids)],
+    );
+    if (rows.some(({ job_id: of }) => of !== job))
+      throw new HttpError(409, 'id-taken', 'one of these entries belongs to another job');
+    const byId = new Map(rows.map(recorded).map((one) => [one.id, one]));
+    return ids.flatMap((id) => byId.get(id) ?? []);
   }
 
   private keep(entry: RecordedEntry): RecordedEntry {

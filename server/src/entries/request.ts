@@ -3,8 +3,8 @@ import type { EntryKind } from '@torvek/core/record';
 import type { Judge } from './court';
 import { judges, type EntryRequest } from './judges';
 
-/** Of a batch of 600 things four readings each. */
-export const mostReadings = 2500;
+/** More would hold up the others for too long. */
+export const mostReadings = 600;
 
 /** The judge of a request, for any of them. */
 export const judgeOf = (kind: EntryKind) => judges[kind] as unknown as Judge<EntryRequest>;

@@ -47,6 +47,9 @@ export type News = { job: string } & (
 export type RecordedEntry = Entry & { sha256: string };
 
 /** The open job: its design with history and autosave, what follows from it, and its record. */
+/** Readings in one request. */
+const readingsAtOnce = 300;
+
 export const useJob = defineStore('job', () => {
   const session = useSession();
   const shelf = useLibrary();
@@ -314,33 +317,43 @@ export const useJob = defineStore('job', () => {
   }
 
   /**
-   * Records readings that do not hang on each other at once: all of them, or none.
+   * Records readings that do not hang on each other, a few hundred in one request: a longer one would hold up the others.
    *
-   * @returns false when the server is away, or others wait before them: then they go one by one
-   * @throws ApiError when one of them is refused
+   * @returns how many stand in the record, from the first on; the server is away for the rest, or others wait before them
+   * @throws ApiError when one of them is refused: of its request none was taken
    */
   async function recordReadings(
     bodies: readonly ({ id: string } & Record<string, unknown>)[],
-  ): Promise<boolean> {
+  ): Promise<number> {
     const of = id.value;
     const current = sender.value;
     if (current === null) throw new Error('no job is open');
     const { autosave, outbox } = current;
     if (autosave.trouble.value !== null)
       throw new Error('a change of the design could not be saved; settle that first');
-    if (autosave.state.value === 'waiting' || outbox.waiting.value.length > 0) return false;
+    if (autosave.state.value === 'waiting' || outbox.waiting.value.length > 0) return 0;
     await autosave.settled();
     const takenAt = new Date().toISOString();
-    try {
-      const made = await api.post<RecordedEntry[]>(`/jobs/${of}/readings`, {
-        readings: bodies.map((body) => ({ takenAt, ...body })),
-      });
-      takeAll(made, of);
-      return true;
-    } catch (error) {
-      if (isPassing(error)) return false;
-      throw error;
+    for (let at = 0; at < bodies.length; at += readingsAtOnce) {
+      const readings = bodies.slice(at, at + readingsAtOnce).map((body) => ({ takenAt, ...body }));
+      try {
+        takeAll(await api.post<RecordedEntry[]>(`/jobs/${of}/readings`, { readings }), of);
+      } catch (error) {
+        if (isPassing(error)) return at;
+        throw error;
+      }
     }
+    return bodies.length;
+  }
+
+  /**
+   * For acts of several entries: throws once another job is open than at its beginning, for the rest would go to that one.
+   */
+  function staysOpen(): () => void {
+    const of = id.value;
+    return () => {
+      if (id.value !== of) throw new Error('another job was opened meanwhile');
+    };
   }
 
   /** What was missed while the line was down, or could not be put on top: the server's state, fetched. */
@@ -419,6 +432,7 @@ export const useJob = defineStore('job', () => {
     entries,
     present,
     recordReadings,
+    staysOpen,
     recorded,
     undoable,
     redoable,

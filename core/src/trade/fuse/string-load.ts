@@ -14,13 +14,22 @@ export interface StringLoad {
 export function stringLoadOf(read: Reader): StringLoad {
   const count = Object.values(read.at('strings')).filter(({ modules }) => modules.length > 0).length;
   const share = (load: Figure, most: Figure) =>
-    count > 1 && most.value !== null ? most.value : load.value === null ? null : load.value / count;
+    count > 1 && most.value !== null
+      ? most.value
+      : load.value === null || count === 0
+        ? null
+        : load.value / count;
   const rms = read.figure(figureId('network.load', mainCircuit, 'rmsA'));
   const peak = read.figure(figureId('network.load', mainCircuit, 'peakA'));
   return {
     count,
     rmsA: share(rms, read.figure(figureId('fuse.strings', 'pack', 'mostRmsA'))),
     peakA: share(peak, read.figure(figureId('fuse.strings', 'pack', 'mostPeakA'))),
-    gaps: rms.value === null ? gapsBehind(rms) : [],
+    gaps:
+      rms.value === null
+        ? gapsBehind(rms)
+        : count === 0
+          ? [{ kind: 'not-given', path: 'strings', label: 'modules in series' }]
+          : [],
   };
 }

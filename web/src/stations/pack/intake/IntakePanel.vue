@@ -206,9 +206,9 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
     <template v-else>
       <IntakeBench
         v-if="session.benchMode && session.mayRecord"
-        :rows="rows"
+        :rows="rows.filter(({ shelved }) => !shelved)"
         :values="shown.rows"
-        :module="picked"
+        :module="picked !== null && job.design.modules[picked] !== undefined ? picked : null"
         :off="offText"
         :busy="busy"
         :blocked="blocked"

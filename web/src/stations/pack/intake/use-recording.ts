@@ -97,6 +97,7 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
     busy.value = true;
     said.value = null;
     done.value = 0;
+    const stays = job.staysOpen();
     const list = waiting.value.filter(({ module }) => only === undefined || module === only);
     try {
       const readings = list.filter(({ kind }) => kind === 'reading');
@@ -106,7 +107,8 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
           one.was !== undefined &&
           meant.value[`${one.module} ${one.was} ${one.serial}`] === 'other'
         )
-          await swap(one.module, one.serial);
+          await swap(one.module, one.serial, stays);
+        stays();
         const { body, title } = bodyOf(one);
         await job.record(body, title);
         forget(one);
@@ -114,9 +116,13 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
       }
       // Many at once where the server is there; else one by one, each as the line allows.
       const bodies = readings.map((one) => bodyOf(one));
-      const atOnce = readings.length > 1 && (await job.recordReadings(bodies.map(({ body }) => body)));
+      stays();
+      const atOnce = readings.length > 1 ? await job.recordReadings(bodies.map(({ body }) => body)) : 0;
       for (const [i, one] of readings.entries()) {
-        if (!atOnce) await job.record(bodies[i]!.body, bodies[i]!.title);
+        if (i >= atOnce) {
+          stays();
+          await job.record(bodies[i]!.body, bodies[i]!.title);
+        }
         forget(one);
         done.value += 1;
       }
@@ -131,7 +137,7 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
   }
 
   /** Another module is in a place: it arrives, and is fitted there; what was there goes onto the shelf with all that was measured of it. */
-  async function swap(place: Id, serial: string | undefined): Promise<void> {
+  async function swap(place: Id, serial: string | undefined, stays: () => void): Promise<void> {
     const known = things.value.find(({ item }) => item.serial === serial);
     let thing = known?.id;
     if (thing === undefined) {
@@ -143,6 +149,7 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
       if (arrived === null) throw new Error('a swap needs the server at once');
       thing = arrivedId(arrived.seq, 0);
     }
+    stays();
     await job.record(
       { id: newId('entry'), kind: 'fit', item: thing, place, reason: 'Another serial number at intake.' },
       `${serial ?? thing} fitted`,

@@ -3,7 +3,7 @@ import { doubtAbout, stepsOfItem } from '@torvek/core/commissioning';
 import { partKey, type PartOf } from '@torvek/core/parts';
 import { formatNumber } from '@torvek/core/quantity';
 import { arrivedId } from '@torvek/core/record';
-import { useStorage } from '@vueuse/core';
+import { StorageSerializers, useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { newId } from '../../../api/client';
@@ -54,7 +54,13 @@ const part = computed(
 );
 const donor = ref('');
 const price = ref('');
-const mostAtOnce = 2400;
+/** The crate arrived, and its readings did not follow yet: they are what is still to be recorded of these rows. */
+const arrived = useStorage<{ text: string; seq: number } | null>(
+  `torvek.crate-arrived.${session.person?.id ?? ''}.${job.id}`,
+  null,
+  undefined,
+  { serializer: StorageSerializers.object },
+);
 const busy = ref(false);
 const said = ref<string | null>(null);
 
@@ -93,20 +99,24 @@ async function record(): Promise<void> {
   const { rows } = crate.value;
   const paid = Number(price.value.replace(',', '.'));
   try {
-    const entry = await job.record(
-      {
-        id: newId('entry'),
-        kind: 'arrival',
-        items: rows.map(({ serial, note }) => ({
-          part: partKey(part.value!),
-          ...(serial !== undefined && { serial }),
-          ...(note !== undefined && { note }),
-          ...(donor.value.trim() !== '' && { donor: donor.value.trim() }),
-          ...(price.value.trim() !== '' && Number.isFinite(paid) && { price: paid }),
-        })),
-      },
-      `${rows.length} modules arrived`,
-    );
+    const stays = job.staysOpen();
+    const before = arrived.value?.text === text.value ? arrived.value : null;
+    const entry =
+      before ??
+      (await job.record(
+        {
+          id: newId('entry'),
+          kind: 'arrival',
+          items: rows.map(({ serial, note }) => ({
+            part: partKey(part.value!),
+            ...(serial !== undefined && { serial }),
+            ...(note !== undefined && { note }),
+            ...(donor.value.trim() !== '' && { donor: donor.value.trim() }),
+            ...(price.value.trim() !== '' && Number.isFinite(paid) && { price: paid }),
+          })),
+        },
+        `${rows.length} modules arrived`,
+      ));
     const readings = rows.flatMap(({ values }, i) =>
       measures.flatMap((measure) => {
         const value = values[measure.field];
@@ -120,7 +130,7 @@ async function record(): Promise<void> {
           : 'The arrival waits until the server is there. Its readings are kept here: type them in Intake once it has arrived.';
       return;
     }
-    text.value = '';
+    arrived.value = { text: text.value, seq: entry.seq };
     const steps = new Map(
       stepsOfItem(job.design, job.evaluation, { id: 'x', serial: null }, part.value).map((step) => [
         step.id.split(':')[0]!,
@@ -142,16 +152,16 @@ async function record(): Promise<void> {
             : { id: instrument.id },
       };
     });
-    // Few enough for one request each time.
-    for (let at = 0; at < bodies.length; at += mostAtOnce) {
-      const some = bodies.slice(at, at + mostAtOnce);
-      if (!(await job.recordReadings(some)))
-        for (const [k, body] of some.entries())
-          await job.record(
-            body,
-            `${readings[at + k]!.measure.title} of ${rows[readings[at + k]!.i]!.serial ?? 'a module'}`,
-          );
+    stays();
+    const done = await job.recordReadings(bodies);
+    for (const [k, body] of bodies.entries()) {
+      if (k < done) continue;
+      stays();
+      const { measure, i } = readings[k]!;
+      await job.record(body, `${measure.title} of ${rows[i]!.serial ?? 'a module'}`);
     }
+    text.value = '';
+    arrived.value = null;
     emit('done');
   } catch (error) {
     said.value = `Not all was recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;

@@ -61,12 +61,14 @@ async function fitAll(): Promise<void> {
   if (busy.value || set.value === null) return;
   busy.value = true;
   said.value = null;
+  const stays = job.staysOpen();
   const list = moves.value;
   const count = candidates.value.length;
   try {
     for (const { thing } of list) {
       const row = named.value.get(thing!);
       if (row?.place == null) continue;
+      stays();
       await job.record(
         {
           id: newId('entry'),
@@ -78,7 +80,8 @@ async function fitAll(): Promise<void> {
         `${row.name} taken out`,
       );
     }
-    for (const { place, thing } of list)
+    for (const { place, thing } of list) {
+      stays();
       await job.record(
         {
           id: newId('entry'),
@@ -89,6 +92,7 @@ async function fitAll(): Promise<void> {
         },
         `${nameOf(thing)} fitted`,
       );
+    }
     said.value = `${list.length} fitted.`;
   } catch (error) {
     said.value = `Not all was recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
