@@ -44,6 +44,17 @@ describe('balancing in the record', () => {
     expect(bleed.body.recipe).toEqual([{ label: 'bleed', value: 0.4, unit: 'A' }]);
   });
 
+  test('what one module was brought level with stands in the entry instead of the plan', async () => {
+    const recipe = [
+      { label: 'before', value: 44.9, unit: 'V' },
+      { label: 'stop at', value: 44.1, unit: 'V' },
+    ];
+    const { status, body } = await load('on', [one, two], { recipe });
+    expect([status, body.body.recipe]).toEqual([200, recipe]);
+    const wrong = await load('on', [other], { recipe: [{ label: 'before', value: '44', unit: 'V' }] });
+    expect([wrong.status, wrong.body.error.issues[0].path]).toEqual([422, 'recipe.0.value']);
+  });
+
   test('a load does not come on twice, nor off what it is not on; the words name the cell', async () => {
     await load('on', [one], { place: 2 });
     const again = await load('on', [two, one]);

@@ -1,4 +1,4 @@
-import { list, number, oneOf, text } from '@torvek/core/calculator';
+import { list, number, oneOf, record, text } from '@torvek/core/calculator';
 import { balanceGear, type BalanceGear, type Detail } from '@torvek/core/record';
 import { HttpError } from '../../http/errors';
 import { cellsOf, modulesOf } from '../cells';
@@ -11,6 +11,8 @@ export interface BalanceRequest {
   cells: string[];
   place?: number;
   remark?: string;
+  /** What it was done with and towards, where no plan says so. */
+  recipe?: { label: string; value: number; unit: string }[];
 }
 
 /** A load, bleed, charger or joint on cells that are off, or off cells that are on. */
@@ -21,8 +23,11 @@ export const balance = defineJudge<BalanceRequest>({
     cells: list(text(120), { minRows: 1, maxRows: 1000 }),
     place: number.optional({ min: 1, max: 500, integer: true }),
     remark: text.optional(2000),
+    recipe: list.optional(record({ label: text(80), value: number(), unit: text(20, { min: 0 }) }), {
+      maxRows: 20,
+    }),
   },
-  judge({ request: { act, gear, cells, place, remark }, bench }) {
+  judge({ request: { act, gear, cells, place, remark, recipe: said }, bench }) {
     const known = cellsOf(bench, cells, (i) => `cells.${i}`);
     const wrong = known.filter(({ phase }) => (phase === 'on') === (act === 'on'));
     if (wrong.length > 0)
@@ -39,7 +44,8 @@ export const balance = defineJudge<BalanceRequest>({
     const say = (label: string, value: number | undefined, unit: string) => {
       if (value !== undefined) recipe.push({ label, value, unit });
     };
-    if (gear === 'load') {
+    if (said !== undefined) recipe.push(...said);
+    else if (gear === 'load') {
       say('load', plan.loadOhm, 'Ω');
       say('cut-off', plan.cutOffV, 'V');
       say('on again at', plan.engageV, 'V');

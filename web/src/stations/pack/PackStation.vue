@@ -17,6 +17,7 @@ import VoltagePlot from './VoltagePlot.vue';
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
 const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
 const BalancePanel = defineAsyncComponent(() => import('./balance/BalancePanel.vue'));
+const IntoStringPanel = defineAsyncComponent(() => import('./match/IntoStringPanel.vue'));
 const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const PostsPanel = defineAsyncComponent(() => import('./arrange/PostsPanel.vue'));
 const StockPanel = defineAsyncComponent(() => import('./stock/StockPanel.vue'));
@@ -92,6 +93,7 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
     <StockPanel v-else-if="panel === 'stock'" />
     <IntakePanel v-else-if="panel === 'intake'" />
     <template v-else-if="panel === 'match'">
+      <IntoStringPanel />
       <MatchPanel />
       <GroupPanel />
     </template>
