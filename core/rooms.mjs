@@ -23,6 +23,7 @@ export const folders = {
     'joints',
     'bonding',
     'norms',
+    'built',
     'routing',
     'cooling',
     'charging',

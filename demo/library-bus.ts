@@ -775,5 +775,25 @@ export const libraryBus: DemoJob = {
         draft.circuits[mainCircuit]!.timerS = 0.35;
       },
     },
+    {
+      at: '2026-11-24T10:20:00Z',
+      by: technician,
+      entry: { kind: 'part-fitted', place: `circuits.${mainCircuit}.fuse`, serial: 'CF 4-20817' },
+    },
+    {
+      at: '2026-11-24T10:24:00Z',
+      by: technician,
+      entry: { kind: 'part-fitted', place: `circuits.${mainCircuit}.contactor`, serial: 'HC 118-3342/43' },
+    },
+    {
+      at: '2026-11-24T10:40:00Z',
+      by: technician,
+      entry: {
+        kind: 'cable-cut',
+        place: 'circuits.circuit-compressor.lengthM',
+        lengthM: 4.35,
+        batch: 'Drum 7',
+      },
+    },
   ],
 };

@@ -21,6 +21,8 @@ export type StoryEntry =
   | { kind: 'fit'; item: string; place: string; reason?: string }
   | { kind: 'remove'; item: string; state: ItemState; reason?: string }
   | { kind: 'item-state'; item: string; state: ItemState; reason?: string }
+  | { kind: 'part-fitted'; place: string; part?: string; serial?: string; reason?: string }
+  | { kind: 'cable-cut'; place: string; lengthM: number; batch?: string }
   | { kind: 'balance'; act: 'on' | 'off'; gear: BalanceGear; cells: string[]; place?: number }
   | {
       kind: 'cell-voltages';

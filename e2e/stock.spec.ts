@@ -78,3 +78,58 @@ test('a crate is pasted, one of it takes the place of another: each keeps what w
   await card.getByRole('button', { name: 'Judge it so' }).click();
   await expect(page.getByLabel('Findings and working')).toContainText('BX-2201 in S1-M04 is suspect.');
 });
+
+test('a module is brought to where its string stands, with a load that the cells stand', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('pack?panel=match');
+  const panel = page.locator('[data-into-string]');
+  await panel.getByLabel('Module', { exact: true }).selectOption({ label: 'S2-M08, S2' });
+  await panel.getByLabel('Voltage at rest').fill('45.9');
+  await expect(panel.locator('[data-verdict]')).toHaveText('S2-M08 is to be drawn down: type the load.');
+  await panel.getByLabel('Load', { exact: true }).fill('0.1');
+  await expect(panel.locator('[data-verdict]')).toContainText('Not with this gear: more current');
+  await expect(panel.getByRole('button', { name: 'Load is on' })).toBeDisabled();
+  await panel.getByLabel('Load', { exact: true }).fill('4.7');
+  await expect(panel.getByText('stop when it reads')).toBeVisible();
+  await panel.getByRole('button', { name: 'Load is on' }).click();
+  await expect(panel.locator('[data-phase]')).toContainText('The load is on since');
+  await panel.getByRole('button', { name: 'Load is off' }).click();
+  await panel.getByLabel('Reads now').fill('44.73');
+  await panel.getByRole('button', { name: 'Record the reading' }).click();
+  await expect(panel.locator('[data-phase]')).toContainText('1 reading: six readings tell');
+  await panel.getByLabel('Voltage at rest').fill('');
+  await expect(panel.locator('[data-verdict]')).toContainText('S2-M08 stands where its neighbours stand');
+});
+
+test('another fuse than designed: the figures as built, the finding, and into the design', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('prove?panel=built');
+  const built = page.locator('[data-built]');
+  const follows = page.locator('[data-follows]');
+  await expect(follows).toContainText('Compressor: cable 4.35 m, 4.8 m designed');
+  await built.getByLabel('More of DC-DC: fuse').click();
+  await built.getByLabel('Fitted instead of DC-DC: fuse').selectOption('calderside-f63@1');
+  await built.getByLabel('Serial of DC-DC: fuse').fill('CF 63-12');
+  await built.getByLabel('Record DC-DC: fuse').click();
+  await expect(page.getByText('Not recorded: reason is needed')).toBeVisible();
+  await built.getByLabel('Why, DC-DC: fuse').fill('Out of stock until Friday.');
+  await built.getByLabel('Record DC-DC: fuse').click();
+  await expect(built.getByRole('row', { name: /DC-DC: fuse/ })).toContainText('CF 63-12');
+  await expect(follows).toContainText('Load over derated rating');
+  await expect(page.getByLabel('Findings and working')).toContainText('Out of stock until Friday.');
+
+  await signIn('designer');
+  await open('prove?panel=built');
+  const line = follows.getByRole('listitem').filter({ hasText: 'DC-DC: fuse' });
+  await line.getByRole('button', { name: 'Take into the design' }).click();
+  await expect(line).toHaveCount(0);
+  await expect(built.getByRole('row', { name: /DC-DC: fuse/ })).toContainText('F63');
+});

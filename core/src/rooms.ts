@@ -11,6 +11,7 @@ import { distancesRoom } from './trade/distances';
 import { jointsRoom } from './trade/joints';
 import { bondingRoom } from './trade/bonding';
 import { normsRoom } from './trade/norms';
+import { builtRoom } from './trade/built';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -28,4 +29,5 @@ export const rooms: readonly Room[] = [
   jointsRoom,
   bondingRoom,
   normsRoom,
+  builtRoom,
 ];

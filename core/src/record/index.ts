@@ -5,6 +5,7 @@ export { balanceGear, type BalanceBody, type BalanceGear } from './kinds/balance
 export { jointWorks, type JointsBody, type JointWork } from './kinds/joints';
 export { looks, type IntakeBody, type Look } from './kinds/intake';
 export { positionText, type PositionBody, type PositionSum } from './kinds/position';
+export type { CableCutBody, PartFittedBody } from './kinds/built';
 export type { AcceptanceBody } from './kinds/acceptance';
 export type { CellVoltagesBody } from './kinds/cell-voltages';
 export type { CorrectionBody } from './kinds/correction';

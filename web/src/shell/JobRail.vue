@@ -122,6 +122,9 @@ const stale = computed(() => job.assessment.steps.filter(({ state }) => state ==
 }
 
 .badge-line {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
   min-height: 14px;
 }
 

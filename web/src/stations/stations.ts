@@ -2,6 +2,7 @@ import type { Station } from '@torvek/core/document';
 import type { Component } from 'vue';
 import { panels as packPanels, packPanelOf, packPanelOfRule } from './pack/panels';
 import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPanelOf } from './protect/panels';
+import { panels as provePanels, provePanelOf, provePanelOfRule } from './prove/panels';
 
 /** What an address asks for. */
 export interface Asked {
@@ -57,6 +58,7 @@ export const stationList: Record<Station, StationEntry> = {
     icon: 'check',
     key: 'v',
     load: () => import('./prove/ProveStation.vue'),
+    panels: { all: provePanels, of: provePanelOf, ofRule: provePanelOfRule },
   },
   book: {
     title: 'Book',

@@ -1,4 +1,5 @@
-import { createEvaluator, liveStateOf, recordChecks, type Assessment, assess } from '@torvek/core/design';
+import { asBuilt } from '@torvek/core/built';
+import { createEvaluator, everyCheck, liveStateOf, type Assessment, assess } from '@torvek/core/design';
 import { procedureFor } from '@torvek/core/commissioning';
 import {
   applyOperations,
@@ -111,15 +112,22 @@ export const useJob = defineStore('job', () => {
 
   let evaluator = createEvaluator();
   const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value, shelf.library));
-  const procedure = computed(() => procedureFor(design.value, evaluation.value));
+  /** The vehicle that stands there: the design with what was fitted and cut laid over it. Gates and results go by it. */
+  const built = computed(() => asBuilt(design.value, entries.value));
+  let builtEvaluator = createEvaluator();
+  const builtEvaluation = computed<Evaluation>(() =>
+    built.value.design === design.value
+      ? evaluation.value
+      : builtEvaluator.evaluate(built.value.design, shelf.library),
+  );
+  const procedure = computed(() => procedureFor(built.value.design, builtEvaluation.value));
   const now = useNow({ interval: 600_000 });
   /** Every rule, by the design and by what the record says of what was measured. */
-  const checks = computed(() => [
-    ...evaluation.value.checks,
-    ...recordChecks(design.value, entries.value, now.value.getTime()),
-  ]);
+  const checks = computed(() =>
+    everyCheck(evaluation.value, builtEvaluation.value, design.value, entries.value, now.value.getTime()),
+  );
   const assessment = computed<Assessment>(() =>
-    assess({ ...evaluation.value, checks: checks.value }, procedure.value, entries.value, {
+    assess({ ...builtEvaluation.value, checks: checks.value }, procedure.value, entries.value, {
       practice: demo.value,
     }),
   );
@@ -145,6 +153,7 @@ export const useJob = defineStore('job', () => {
       ]);
       if (opening !== openings) return;
       evaluator = createEvaluator();
+      builtEvaluator = createEvaluator();
       id.value = job.id;
       owner = session.person?.id ?? '';
       name.value = job.name;
@@ -433,6 +442,8 @@ export const useJob = defineStore('job', () => {
     present,
     recordReadings,
     staysOpen,
+    built,
+    builtEvaluation,
     recorded,
     undoable,
     redoable,

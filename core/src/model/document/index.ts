@@ -22,6 +22,15 @@ export {
   type Operation,
 } from './operations';
 export { removeBond, removeBox, removeCircuit, removeDevice, removeString } from './remove';
-export { danglingReferences, partsInUse, renamePart, wasUnchecked } from './references';
+export {
+  cutPlaces,
+  danglingReferences,
+  partPlaces,
+  partsInUse,
+  renamePart,
+  wasUnchecked,
+  type CutPlace,
+  type PartPlace,
+} from './references';
 export { checkDesign, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';

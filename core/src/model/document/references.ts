@@ -1,6 +1,10 @@
 import type { Issue } from '../../ground/calculator';
 import { designFields, mainCircuit, type Design } from './design';
+import type { PartKey, PartKind } from '../parts';
+import { fieldAt } from './fields';
 import type { Fields, Reference } from './field';
+import type { Id } from './id';
+import { valueOf } from './place';
 
 /** References that were not looked at before: designs of that time may point at nothing there, and are read as they are. */
 export const wasUnchecked = ({ path }: Issue): boolean => /^(bonds|joints|pack\.busbars)\./.test(path);
@@ -63,6 +67,78 @@ export function renamePart(draft: Design, key: string, next: string): void {
   everyReference(designFields, draft, '', (_path, named, to, write) => {
     if (typeof to === 'object' && named === key) write(next);
   });
+}
+
+/** A place of a design in which a part that one can hold in hand is fitted: a fuse, a charger, a box. */
+export interface PartPlace {
+  /** Where the design names the part; of a device or a box the thing itself. */
+  path: string;
+  /** The thing it belongs to, by id. */
+  holder: Id;
+  /** What people call it. */
+  name: string;
+  kind: PartKind | 'device' | 'box';
+  /** Key of the designed part; null: the design names none there. */
+  part: PartKey | null;
+}
+
+/** Every place in which a part is fitted, modules aside: they are things of their own. */
+export function partPlaces(design: Design): PartPlace[] {
+  const places: PartPlace[] = [];
+  everyReference(designFields, design, '', (path, key, to) => {
+    if (typeof to === 'string' || to.part === 'module') return;
+    const keys = path.split('.');
+    const holder = valueOf(design, keys.slice(0, -1).join('.')) as { tag?: string };
+    places.push({
+      path,
+      holder: keys.at(-2)!,
+      name: `${holder.tag ?? keys.at(-2)}: ${fieldAt(path)!.field.label.toLowerCase()}`,
+      kind: to.part,
+      part: key,
+    });
+  });
+  const things = (map: 'devices' | 'boxes', kind: 'device' | 'box') =>
+    Object.entries(design[map]).map(([id, { tag }]): PartPlace => ({
+      path: `${map}.${id}`,
+      holder: id,
+      name: tag,
+      kind,
+      part: null,
+    }));
+  return [...places, ...things('devices', 'device'), ...things('boxes', 'box')];
+}
+
+/** A conductor of a design whose length can be measured once it is cut. */
+export interface CutPlace {
+  path: string;
+  holder: Id;
+  name: string;
+  /** As designed; null: not given. */
+  lengthM: number | null;
+}
+
+/** Every cable of a design, by where its length stands; the way in parts of a circuit counts as a whole. */
+export function cutPlaces({ circuits, pack }: Design): CutPlace[] {
+  const sum = (lengths: (number | undefined)[]) =>
+    lengths.some((one) => one === undefined) ? null : lengths.reduce<number>((at, one) => at + one!, 0);
+  return [
+    ...Object.entries(circuits)
+      .filter(([, { cable }]) => cable !== undefined)
+      .map(([id, { tag, lengthM, stretches }]): CutPlace => ({
+        path: `circuits.${id}.lengthM`,
+        holder: id,
+        name: `${tag}: cable`,
+        lengthM: stretches === undefined ? (lengthM ?? null) : sum(stretches.map((one) => one.lengthM)),
+      })),
+    ...Object.entries(pack.leads ?? {})
+      .filter(([, { cable }]) => cable !== undefined)
+      .map(([id, { tag, lengthM }]): CutPlace => ({
+        path: `pack.leads.${id}.lengthM`,
+        holder: id,
+        name: `${tag}: cable`,
+        lengthM: lengthM ?? null,
+      })),
+  ];
 }
 
 const nouns = {

@@ -1,6 +1,7 @@
 import type { KindOfEntry } from '../kind';
 import { acceptance, type AcceptanceBody } from './acceptance';
 import { balance, type BalanceBody } from './balance';
+import { cableCut, partFitted, type CableCutBody, type PartFittedBody } from './built';
 import { cellVoltages, type CellVoltagesBody } from './cell-voltages';
 import { correction, type CorrectionBody } from './correction';
 import { deviation, type DeviationBody } from './deviation';
@@ -33,6 +34,8 @@ export type EntryBody =
   | FitBody
   | RemoveBody
   | ItemStateBody
+  | PartFittedBody
+  | CableCutBody
   | CellVoltagesBody
   | BalanceBody
   | JointsBody
@@ -55,6 +58,8 @@ export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, {
   fit,
   remove,
   'item-state': itemState,
+  'part-fitted': partFitted,
+  'cable-cut': cableCut,
   'cell-voltages': cellVoltages,
   balance,
   joints,

@@ -20,6 +20,8 @@ export interface ResultBody {
   details: Detail[];
   /** The entry that opened the HV gate it was taken behind. */
   confirmedBy?: number;
+  /** It was judged by the vehicle as built, up to this entry, which differs from the design. */
+  asBuilt?: number;
   remark?: string;
 }
 
@@ -54,6 +56,7 @@ export const result = defineKind<ResultBody>({
     reasons: list(words(1000), { maxRows: 200 }),
     details: list(detail, { maxRows: 200 }),
     confirmedBy: number.optional({ min: 1, integer: true }),
+    asBuilt: number.optional({ min: 1, integer: true }),
     remark,
   },
   stands: ({ verdict }) => (verdict === 'fail' ? 'both' : 'newest'),

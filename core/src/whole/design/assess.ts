@@ -2,7 +2,7 @@ import { judgeMeasurement, type ProcedureStep } from '../commissioning';
 import type { RaisedCheck } from '../../ground/figure';
 import { gradeRank } from '../../ground/finding';
 import { movedBeyond } from './moved';
-import { isWork, opensPlace, touches, walkStatus, workText, type Walked } from './walk-status';
+import { isExchange, isWork, opensPlace, touches, walkStatus, workText, type Walked } from './walk-status';
 import { asPresent, isOfItem } from '../../record';
 import type { AcceptanceBody, Basis, CorrectionBody, Entry, PositionBody, ResultBody } from '../../record';
 import type { Evaluation } from '../../model/step';
@@ -110,7 +110,7 @@ function happenedIn(entries: readonly Entry[]): Happened {
     const { body } = entry;
     if (body.kind === 'result') happened.results.set(body.step, entry as EntryOf<ResultBody>);
     else if (body.kind === 'joints') happened.walks.push(entry);
-    else if (isWork(body) || opensPlace(body)) happened.works.push(entry);
+    else if (isWork(body) || opensPlace(body) || isExchange(body)) happened.works.push(entry);
   }
   return happened;
 }
@@ -132,7 +132,7 @@ function statusOf(step: ProcedureStep, { results, walks, works }: Happened): Ste
   const ofItem = isOfItem(step.id);
   const work = works.findLast(
     ({ seq, subjects, body }) =>
-      (!ofItem || isWork(body)) && seq > entry.seq && subjects.some(({ id }) => touches(step, id)),
+      (!ofItem || !opensPlace(body)) && seq > entry.seq && subjects.some(({ id }) => touches(step, id)),
   );
   const standIn = entry.instrument?.standIn === true;
   if (movedSince.length === 0 && work === undefined) {

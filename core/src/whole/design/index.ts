@@ -24,4 +24,4 @@ export {
   type LiveShape,
   type LiveState,
 } from './live-state';
-export { recordChecks } from './record-checks';
+export { everyCheck, recordChecks } from './record-checks';

@@ -22,6 +22,8 @@ export const touches = ({ subjects, touchedBy = [] }: ProcedureStep, id: string)
 export const isWork = ({ kind }: EntryBody): boolean => kind === 'work' || kind === 'deviation';
 /** A thing was put into a place, or taken out: whatever was read of the place before is of another make. */
 export const opensPlace = ({ kind }: EntryBody): boolean => kind === 'fit' || kind === 'remove';
+/** A part was exchanged for another one. */
+export const isExchange = (body: EntryBody): boolean => body.kind === 'part-fitted' && body.exchanged;
 
 /** What was done to it, in words. */
 export const workText = ({ body }: Entry): string =>

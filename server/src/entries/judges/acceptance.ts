@@ -1,9 +1,9 @@
 import { text } from '@torvek/core/calculator';
-import { recordChecks } from '@torvek/core/design';
+import { everyCheck } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
 import { mayDo } from '@torvek/core/record';
 import { HttpError } from '../../http/errors';
-import { evaluated } from '../../jobs/evaluated';
+import { evaluated, evaluatedAsBuilt } from '../../jobs/evaluated';
 import { defineJudge } from '../court';
 import { subjectsOf } from '../subjects';
 
@@ -19,10 +19,13 @@ export const acceptance = defineJudge<AcceptanceRequest>({
     if (!mayDo(court.by.roles, 'designer'))
       throw new HttpError(403, 'role-too-low', 'accepting a finding asks for the role designer');
     const library = await court.library.library(db);
-    const checks = [
-      ...evaluated(job, library).evaluation.checks,
-      ...recordChecks(job.design, entries, Date.parse(court.now)),
-    ];
+    const checks = everyCheck(
+      evaluated(job, library).evaluation,
+      evaluatedAsBuilt(job, entries, library).evaluation,
+      job.design,
+      entries,
+      Date.parse(court.now),
+    );
     const check = checks.find(
       (one): one is RaisedCheck => one.key === request.check && one.state === 'raised',
     );

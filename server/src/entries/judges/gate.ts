@@ -2,7 +2,7 @@ import { list, oneOf, record, text } from '@torvek/core/calculator';
 import { assess } from '@torvek/core/design';
 import { gates, soloMeasures, type SoloMeasure } from '@torvek/core/record';
 import { invalidInput } from '../../http/errors';
-import { evaluated } from '../../jobs/evaluated';
+import { evaluatedAsBuilt } from '../../jobs/evaluated';
 import { refuseClosedGate } from '../closed-gate';
 import { defineJudge } from '../court';
 
@@ -45,7 +45,7 @@ export const gate = defineJudge<GateRequest>({
       throw invalidInput([
         { path: 'gate', message: 'asks for no second person: nothing there is at high voltage' },
       ]);
-    const { evaluation, procedure } = evaluated(bench.job);
+    const { evaluation, procedure } = evaluatedAsBuilt(bench.job, bench.entries);
     refuseClosedGate(id, assess(evaluation, procedure, bench.entries, { practice: bench.job.demo }));
     const body = { kind: 'gate' as const, gate: id, title };
     if (request.alone !== undefined) return { body: { ...body, alone: request.alone } };

@@ -2,6 +2,7 @@ import type { EntryKind } from '@torvek/core/record';
 import type { Common, Judge } from '../court';
 import { acceptance, type AcceptanceRequest } from './acceptance';
 import { balance, type BalanceRequest } from './balance';
+import { cableCut, partFitted, type CableCutRequest, type PartFittedRequest } from './built';
 import { cellVoltages, type CellVoltagesRequest } from './cell-voltages';
 import { correction, type CorrectionRequest } from './correction';
 import { deviation, type DeviationRequest } from './deviation';
@@ -34,6 +35,8 @@ type Requests =
   | FitRequest
   | RemoveRequest
   | ItemStateRequest
+  | PartFittedRequest
+  | CableCutRequest
   | CellVoltagesRequest
   | BalanceRequest
   | JointsRequest
@@ -58,6 +61,8 @@ export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind
   fit,
   remove,
   'item-state': itemState,
+  'part-fitted': partFitted,
+  'cable-cut': cableCut,
   'cell-voltages': cellVoltages,
   balance,
   joints,

@@ -12,7 +12,7 @@ import {
 } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
 import { HttpError, invalidInput } from '../../http/errors';
-import { evaluated } from '../../jobs/evaluated';
+import { evaluatedAsBuilt } from '../../jobs/evaluated';
 import { defineJudge, type Bench, type Case, type Court } from '../court';
 import { instrumentFields, instrumentOf, type AskedInstrument } from '../instrument';
 import { refuseClosedGate } from '../closed-gate';
@@ -48,7 +48,7 @@ export const result = defineJudge<ResultRequest>({
   },
   async judge(asked) {
     const { request, bench, court } = asked;
-    const { evaluation, procedure } = evaluated(bench.job);
+    const { evaluation, procedure, upTo } = evaluatedAsBuilt(bench.job, bench.entries);
     const step =
       procedure.find(({ id }) => id === request.step) ?? (await stepOnShelf(request.step, evaluation, asked));
     if (step === undefined)
@@ -81,6 +81,7 @@ export const result = defineJudge<ResultRequest>({
       reasons,
       details,
       ...(opening !== null && { confirmedBy: opening.seq }),
+      ...(upTo !== null && { asBuilt: upTo }),
       ...(request.remark !== undefined && { remark: request.remark }),
     };
     const witness = opening?.witness ?? null;

@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import PanelNav from '../../parts/PanelNav.vue';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
 import PositionForm from './PositionForm.vue';
+import { panels, provePanelOf } from './panels';
 import SnagList from './SnagList.vue';
 import StepBench from './StepBench.vue';
 import StepList from './StepList.vue';
 
+const BuiltPanel = defineAsyncComponent(() => import('./built/BuiltPanel.vue'));
 const job = useJob();
 const session = useSession();
 const route = useRoute();
+const panel = computed(() => provePanelOf(route.query));
 const chosen = ref<string | null>(null);
 watch(
   () => route.query.step,
@@ -48,47 +52,72 @@ function next(): void {
 </script>
 
 <template>
-  <div class="prove" :class="{ benching: session.benchMode }">
-    <div v-if="!session.benchMode" class="left">
-      <PositionForm />
-      <section class="sheet-card list">
-        <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
-      </section>
-      <SnagList />
+  <div class="station">
+    <PanelNav
+      v-if="!session.benchMode"
+      station="prove"
+      label="Panels of Prove"
+      :panels="panels"
+      :open="panel"
+    />
+    <div v-if="panel === 'built'" class="built">
+      <BuiltPanel />
     </div>
-    <div class="sheet-card right">
-      <div class="mode no-print">
-        <template v-if="session.benchMode">
-          <button type="button" class="btn btn-quiet" @click="go(-1)">Step before</button>
-          <span class="soft">{{ place }}</span>
-          <button type="button" class="btn btn-quiet" @click="go(1)">Step after</button>
-        </template>
-        <button
-          type="button"
-          class="btn btn-quiet"
-          :class="{ 'btn-sm': !session.benchMode }"
-          :aria-pressed="session.benchMode"
-          @click="session.benchMode = !session.benchMode"
-        >
-          {{ session.benchMode ? 'Show the list' : 'Bench mode' }}
-        </button>
+    <div v-else class="prove" :class="{ benching: session.benchMode }">
+      <div v-if="!session.benchMode" class="left">
+        <PositionForm />
+        <section class="sheet-card list">
+          <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
+        </section>
+        <SnagList />
       </div>
-      <WaitingEntries />
-      <StepBench
-        v-if="selected"
-        :status="selected"
-        :gate-open="gate?.open ?? false"
-        :waits-for="gate?.waitsFor ?? []"
-        @next="next"
-      />
-      <p v-else class="soft">
-        The procedure is made from the design: it appears with the first module and device.
-      </p>
+      <div class="sheet-card right">
+        <div class="mode no-print">
+          <template v-if="session.benchMode">
+            <button type="button" class="btn btn-quiet" @click="go(-1)">Step before</button>
+            <span class="soft">{{ place }}</span>
+            <button type="button" class="btn btn-quiet" @click="go(1)">Step after</button>
+          </template>
+          <button
+            type="button"
+            class="btn btn-quiet"
+            :class="{ 'btn-sm': !session.benchMode }"
+            :aria-pressed="session.benchMode"
+            @click="session.benchMode = !session.benchMode"
+          >
+            {{ session.benchMode ? 'Show the list' : 'Bench mode' }}
+          </button>
+        </div>
+        <WaitingEntries />
+        <StepBench
+          v-if="selected"
+          :status="selected"
+          :gate-open="gate?.open ?? false"
+          :waits-for="gate?.waitsFor ?? []"
+          @next="next"
+        />
+        <p v-else class="soft">
+          The procedure is made from the design: it appears with the first module and device.
+        </p>
+      </div>
     </div>
   </div>
 </template>
 
 <style scoped>
+.station {
+  display: grid;
+  grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
+  gap: 0.5rem;
+  height: 100%;
+}
+
+.built {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.6rem;
+}
+
 .prove {
   display: grid;
   grid-template-columns: 306px minmax(0, 1fr);

@@ -353,6 +353,7 @@ label .form-control {
 
 label .form-select {
   width: auto;
+  min-width: 11rem;
 }
 
 .figures {

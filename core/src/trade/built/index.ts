@@ -1,0 +1,3 @@
+export { asBuilt, takeBuilt, type AsBuilt, type BuiltDifference } from './as-built';
+export { builtRoom } from './room';
+export { builtChecks } from './recorded';

@@ -1,0 +1,88 @@
+import type { Check } from '../../ground/figure';
+import { rulesOf } from '../../ground/finding';
+import { formatQuantity } from '../../ground/quantity';
+import type { Design } from '../../model/document';
+import { judge } from '../../model/step';
+import type { Entry } from '../../record';
+import { asBuilt } from './as-built';
+
+const rule = rulesOf('built');
+
+export const builtRules = {
+  other: rule(
+    'other-part',
+    'mend',
+    'Another part is fitted than is designed',
+    'The figures of the stations are those of the design; the vehicle that stands there has another part.',
+    'Look at what follows under As built; take the part into the design, or fit what is designed.',
+    'Parts as fitted, by the record, against the design',
+  ),
+  unread: rule(
+    'unread',
+    'mend',
+    'A part that was fitted cannot be judged',
+    'The record names a part whose data it does not carry and the design does not have.',
+    'Record again what is fitted there.',
+    'Parts as fitted, by the record, against the design',
+  ),
+  longer: rule(
+    'other-length',
+    'note',
+    'A cable is not as long as designed',
+    'Drop, loss, the smallest fault and mass follow from its length.',
+    'Take the length into the design; look at what follows under As built.',
+    'Lengths as cut, by the record, against the design: more than a tenth and 0.1 m apart',
+  ),
+};
+
+const shareApart = 0.1;
+const leastApartM = 0.1;
+
+/** What the record says of parts and lengths against the design; nothing where none was recorded. */
+export function builtChecks(design: Design, entries: readonly Entry[]): Check[] {
+  const { differences, upTo, unread } = asBuilt(design, entries);
+  if (upTo === null) return [];
+  const value = { label: 'recorded up to entry', value: upTo, unit: '' };
+  const none = (of: (typeof builtRules)[keyof typeof builtRules]) => [judge(of, ['pack'], [], null, [value])];
+  const others = differences.flatMap(({ holder, path, name, designed, built, reason }) =>
+    'part' in designed && 'part' in built
+      ? [
+          judge(
+            builtRules.other,
+            [`${holder}/${path.split('.').at(-1)}`],
+            [],
+            `The ${name.split(': ').at(-1)} is ${built.text}; ${designed.text} is designed${reason === '' ? '' : ` (${reason})`}.`,
+            [],
+            // An acceptance is of this pair: it lapses when either changes.
+            { parts: [built.part, designed.part ?? ''] },
+          ),
+        ]
+      : [],
+  );
+  const lengths = differences.flatMap(({ holder, path, designed, built }) => {
+    if (!('lengthM' in designed) || !('lengthM' in built)) return [];
+    const [was, is] = [designed.lengthM, built.lengthM];
+    if (was !== null && Math.abs(is - was) <= Math.max(leastApartM, was * shareApart)) return [];
+    return [
+      judge(
+        builtRules.longer,
+        [`${holder}/${path.split('.').at(-1)}`],
+        [],
+        `Its cable was cut to ${formatQuantity(is, 'm')}; ${was === null ? 'no length' : formatQuantity(was, 'm')} is designed.`,
+        [
+          { label: 'as cut', value: is, unit: 'm' },
+          { label: 'as designed', value: was ?? 0, unit: 'm' },
+        ],
+      ),
+    ];
+  });
+  return [
+    ...(others.length > 0 ? others : none(builtRules.other)),
+    ...(lengths.length > 0 ? lengths : none(builtRules.longer)),
+    ...(unread.length > 0
+      ? unread.map((name) =>
+          judge(builtRules.unread, [`pack/${name}`], [], `What was fitted as ${name} cannot be judged.`),
+        )
+      : none(builtRules.unread)),
+  ];
+}

@@ -1,0 +1,2 @@
+import type { DemoJob } from './story';
+export declare const libraryBus: DemoJob;

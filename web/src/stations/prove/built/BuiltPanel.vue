@@ -1,0 +1,408 @@
+<script setup lang="ts">
+import { takeBuilt, type BuiltDifference } from '@torvek/core/built';
+import { partKey, type Part } from '@torvek/core/parts';
+import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
+import { useStorage } from '@vueuse/core';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { computed, ref } from 'vue';
+import { newId } from '../../../api/client';
+import AttachFiles from '../../../parts/AttachFiles.vue';
+import { subjectName } from '../../../parts/place-name';
+import { useJob } from '../../../stores/job';
+import { useLibrary } from '../../../stores/library';
+import { useSession } from '../../../stores/session';
+import { builtRows, cutRows, movedFigures, type BuiltRow, type CutRow } from './rows';
+
+/** What was really fitted and cut, beside what was designed, and what follows where they differ. */
+const job = useJob();
+const session = useSession();
+const shelf = useLibrary();
+const rows = computed(() => builtRows(job.design, job.entries));
+const cuts = computed(() => cutRows(job.design, job.entries));
+const recorded = computed(() => rows.value.filter(({ told }) => told !== null).length);
+const differences = computed(() => job.built.differences);
+const moved = computed(() => movedFigures(job.evaluation, job.builtEvaluation));
+const shownMoved = computed(() => moved.value.slice(0, 14));
+
+interface Typed {
+  serial: string;
+  part: string;
+  reason: string;
+  length: string;
+  batch: string;
+}
+const blank: Typed = { serial: '', part: '', reason: '', length: '', batch: '' };
+/** Typed and not recorded: it lies in the browser until it is. */
+const typed = useStorage<Record<string, Typed>>(`torvek.built.${session.person?.id ?? ''}.${job.id}`, {});
+const of = (path: string): Typed => typed.value[path] ?? blank;
+const type = (path: string, field: keyof Typed, event: Event) =>
+  (typed.value[path] = { ...of(path), [field]: (event.target as HTMLInputElement).value });
+function forget(path: string): void {
+  const { [path]: _gone, ...rest } = typed.value;
+  typed.value = rest;
+}
+
+const opened = ref<string | null>(null);
+const photos = ref<{ sha256: string; name: string; type: string }[]>([]);
+function open(path: string): void {
+  opened.value = opened.value === path ? null : path;
+  photos.value = [];
+}
+const choices = ({ kind, part }: BuiltRow): Part[] =>
+  kind === 'device' || kind === 'box'
+    ? []
+    : (shelf.library.of(kind) as readonly Part[]).filter((one) => partKey(one) !== part);
+const labelOf = (key: string | null) =>
+  key === null ? '' : ((job.built.design.parts[key] ?? shelf.library.find(key))?.label ?? key);
+const when = (instant: string) =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+
+const said = ref<string | null>(null);
+const busy = ref(false);
+async function send(body: { kind: string } & Record<string, unknown>, title: string, path: string) {
+  if (busy.value) return;
+  busy.value = true;
+  said.value = null;
+  try {
+    await job.record({ id: newId('entry'), ...body }, title);
+    forget(path);
+    opened.value = null;
+    photos.value = [];
+    said.value = `${title}: recorded.`;
+  } catch (error) {
+    said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
+  } finally {
+    busy.value = false;
+  }
+}
+function fitted({ path, name }: BuiltRow): void {
+  const { serial, part, reason } = of(path);
+  const body = {
+    kind: 'part-fitted',
+    place: path,
+    ...(part !== '' && { part }),
+    ...(serial.trim() !== '' && { serial: serial.trim() }),
+    ...(reason.trim() !== '' && { reason: reason.trim() }),
+    ...(opened.value === path && { attachments: photos.value.map(({ sha256 }) => sha256) }),
+  };
+  void send(body, `${name} fitted`, path);
+}
+function cut({ path, name }: CutRow): void {
+  const { length, batch } = of(path);
+  const read = parseQuantity(length, 'm');
+  if (!read.ok || read.value <= 0) {
+    said.value = `Length of ${name}: a number above 0, in m.`;
+    return;
+  }
+  const body = {
+    kind: 'cable-cut',
+    place: path,
+    lengthM: read.value,
+    ...(batch.trim() !== '' && { batch: batch.trim() }),
+  };
+  void send(body, `${name} cut`, path);
+}
+const takeIn = (difference: BuiltDifference) =>
+  job.change(`${difference.name}: as built`, (draft) =>
+    takeBuilt(
+      draft,
+      difference,
+      'part' in difference.built ? job.built.design.parts[difference.built.part] : undefined,
+    ),
+  );
+const valueOf = (value: number | null, unit: string) =>
+  value === null ? 'not computed' : formatQuantity(value, unit, 3);
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="built-title" data-built>
+    <div class="card-head">
+      <h2 id="built-title">Parts as fitted</h2>
+      <span class="hint"
+        >{{ recorded }} of {{ rows.length }} recorded; modules have their serials in Pack, Stock</span
+      >
+    </div>
+    <p v-if="rows.length === 0" class="panel-empty">
+      The design names no parts, devices or boxes yet: they appear here as soon as it does.
+    </p>
+    <div v-else class="scroller">
+      <table class="grid-table">
+        <thead>
+          <tr>
+            <th scope="col">where</th>
+            <th scope="col">designed</th>
+            <th scope="col">recorded</th>
+            <th v-if="session.mayRecord" scope="col">serial</th>
+            <th v-if="session.mayRecord" scope="col"><span class="visually-hidden">record</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <template v-for="row in rows" :key="row.path">
+            <tr :class="{ differs: row.told?.body.part != null && row.told.body.part !== row.part }">
+              <th scope="row">{{ row.name }}</th>
+              <td class="part" :title="labelOf(row.part)">{{ labelOf(row.part) }}</td>
+              <td>
+                <template v-if="row.told">
+                  <b>{{ row.told.body.serial ?? 'no serial' }}</b>
+                  <span v-if="row.told.body.part !== null && row.told.body.part !== row.part" class="other">
+                    {{ labelOf(row.told.body.part) }}</span
+                  >
+                  <small class="soft"> {{ when(row.told.at) }}, {{ row.told.by }}</small>
+                </template>
+              </td>
+              <td v-if="session.mayRecord">
+                <input
+                  class="form-control serial"
+                  :value="of(row.path).serial"
+                  :aria-label="`Serial of ${row.name}`"
+                  maxlength="80"
+                  @input="type(row.path, 'serial', $event)"
+                  @keydown.enter.prevent="fitted(row)"
+                />
+              </td>
+              <td v-if="session.mayRecord" class="acts">
+                <BButton
+                  size="sm"
+                  variant="primary"
+                  :disabled="busy || (of(row.path).serial.trim() === '' && of(row.path).part === '')"
+                  :aria-label="`Record ${row.name}`"
+                  @click="fitted(row)"
+                  >Record</BButton
+                >
+                <button
+                  type="button"
+                  class="btn btn-sm btn-light"
+                  :aria-expanded="opened === row.path"
+                  :aria-label="`More of ${row.name}`"
+                  @click="open(row.path)"
+                >
+                  {{ row.part === null ? 'Photo …' : 'Other …' }}
+                </button>
+              </td>
+            </tr>
+            <tr v-if="opened === row.path && session.mayRecord" class="more">
+              <td colspan="5">
+                <div class="line">
+                  <label v-if="row.part !== null"
+                    >fitted instead
+                    <select
+                      class="form-select"
+                      :value="of(row.path).part"
+                      :aria-label="`Fitted instead of ${row.name}`"
+                      @change="type(row.path, 'part', $event)"
+                    >
+                      <option value="">as designed</option>
+                      <option v-for="one in choices(row)" :key="partKey(one)" :value="partKey(one)">
+                        {{ one.label }}
+                      </option>
+                    </select></label
+                  >
+                  <label class="why"
+                    >why
+                    <input
+                      class="form-control"
+                      :value="of(row.path).reason"
+                      :aria-label="`Why, ${row.name}`"
+                      maxlength="2000"
+                      @input="type(row.path, 'reason', $event)"
+                    />
+                  </label>
+                  <AttachFiles v-model="photos" />
+                </div>
+              </td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="said" role="status">{{ said }}</p>
+  </section>
+  <section v-if="cuts.length > 0" class="sheet-card" aria-labelledby="cut-title">
+    <div class="card-head">
+      <h2 id="cut-title">Cables as cut</h2>
+      <span class="hint">one way; measured lengths count for drops, faults and losses as built</span>
+    </div>
+    <table class="grid-table">
+      <thead>
+        <tr>
+          <th scope="col">cable</th>
+          <th scope="col" class="num">designed, m</th>
+          <th scope="col" class="num">cut, m</th>
+          <th scope="col">recorded</th>
+          <th v-if="session.mayRecord" scope="col">length, m</th>
+          <th v-if="session.mayRecord" scope="col">drum or batch</th>
+          <th v-if="session.mayRecord" scope="col"><span class="visually-hidden">record</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in cuts" :key="row.path">
+          <th scope="row">{{ row.name }}</th>
+          <td class="num">{{ row.lengthM === null ? 'not given' : formatNumber(row.lengthM) }}</td>
+          <td class="num">
+            <b v-if="row.told">{{ formatNumber(row.told.body.lengthM) }}</b>
+          </td>
+          <td>
+            <small v-if="row.told" class="soft"
+              >{{ when(row.told.at) }}, {{ row.told.by
+              }}{{ row.told.body.batch ? `, ${row.told.body.batch}` : '' }}</small
+            >
+          </td>
+          <td v-if="session.mayRecord">
+            <input
+              class="form-control number"
+              inputmode="decimal"
+              :value="of(row.path).length"
+              :aria-label="`Length of ${row.name}`"
+              @input="type(row.path, 'length', $event)"
+              @keydown.enter.prevent="cut(row)"
+            />
+          </td>
+          <td v-if="session.mayRecord">
+            <input
+              class="form-control serial"
+              :value="of(row.path).batch"
+              :aria-label="`Drum of ${row.name}`"
+              maxlength="80"
+              @input="type(row.path, 'batch', $event)"
+              @keydown.enter.prevent="cut(row)"
+            />
+          </td>
+          <td v-if="session.mayRecord">
+            <BButton
+              size="sm"
+              variant="primary"
+              :disabled="busy || of(row.path).length.trim() === ''"
+              :aria-label="`Record length of ${row.name}`"
+              @click="cut(row)"
+              >Record</BButton
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+  <section class="sheet-card" aria-labelledby="follows-title" data-follows>
+    <div class="card-head">
+      <h2 id="follows-title">What follows</h2>
+      <span class="hint">gates and results go by the vehicle as built; stations show the design</span>
+    </div>
+    <p v-if="differences.length === 0" class="soft">
+      Nothing recorded differs from the design: figures as built are those of the design.
+    </p>
+    <template v-else>
+      <ul class="differences">
+        <li v-for="one in differences" :key="one.path">
+          <b>{{ one.name }}</b>
+          {{
+            'part' in one.built && 'part' in one.designed
+              ? `${one.built.text} instead of ${one.designed.text}`
+              : 'lengthM' in one.built && 'lengthM' in one.designed
+                ? `${formatQuantity(one.built.lengthM, 'm')}, ${one.designed.lengthM === null ? 'no length' : formatQuantity(one.designed.lengthM, 'm')} designed`
+                : ''
+          }}{{ one.reason === '' ? '' : `: ${one.reason}` }}
+          <small class="soft">entry {{ one.seq }}</small>
+          <button v-if="job.editable" type="button" class="btn btn-sm btn-light" @click="takeIn(one)">
+            Take into the design
+          </button>
+        </li>
+      </ul>
+      <table v-if="shownMoved.length > 0" class="grid-table moved">
+        <thead>
+          <tr>
+            <th scope="col">figure</th>
+            <th scope="col">of</th>
+            <th scope="col" class="num">designed</th>
+            <th scope="col" class="num">as built</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in shownMoved" :key="one.id">
+            <td>{{ one.label }}</td>
+            <td>{{ subjectName(job.design, one.subject) }}</td>
+            <td class="num">{{ valueOf(one.designed, one.unit) }}</td>
+            <td class="num">
+              <b>{{ valueOf(one.built, one.unit) }}</b>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="moved.length > shownMoved.length" class="soft">
+        {{ moved.length - shownMoved.length }} more figures moved by half a percent or more.
+      </p>
+      <p v-else-if="moved.length === 0" class="soft">No figure moved by half a percent or more.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.scroller {
+  max-height: 24rem;
+  overflow: auto;
+}
+
+.scroller thead th {
+  z-index: 1;
+  position: sticky;
+  top: 0;
+  background: var(--tv-sheet);
+}
+
+.part {
+  max-width: 12rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.serial {
+  width: 8rem;
+}
+
+.number {
+  width: 6rem;
+  text-align: right;
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+.acts .btn + .btn {
+  margin-left: 0.4rem;
+}
+
+.other,
+.differs .other {
+  color: var(--tv-mend);
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+}
+
+.line label {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+}
+
+.why {
+  flex: 1;
+}
+
+.differences {
+  list-style: none;
+  padding: 0;
+}
+
+.differences li {
+  padding: 0.2rem 0;
+}
+
+p {
+  margin: 0.4rem 0 0;
+}
+</style>
