@@ -64,6 +64,87 @@ const bleed = (leadLimitA: number) => ({
   leadLimitA,
 });
 
+const run = (change: object = {}) => ({
+  points: [
+    [0, 0, 0],
+    [1, 0, 0],
+    [1, 0.5, 0],
+    [2, 0.5, 0],
+  ],
+  bendRadiusMm: 100,
+  cable: { outerDiameterMm: 15 },
+  ...change,
+});
+const line = (minSeparationMm: number) => ({
+  hazards: [
+    {
+      id: 'brake',
+      kind: 'brake',
+      points: [
+        [0, 0, 0.1],
+        [1, 0, 0.1],
+      ],
+      minSeparationMm,
+    },
+  ],
+});
+const tube = (centrelineRadiusMm: number, wallMm = 2) => ({
+  points: run().points,
+  centrelineRadiusMm,
+  tubeOuterMm: 25,
+  wallMm,
+});
+const conduit = (diameters: number[], change: object = {}) => ({
+  innerDiameterMm: 40,
+  cables: diameters.map((outerDiameterMm) => ({ outerDiameterMm })),
+  totalBendDeg: 180,
+  minCableRadiusMm: 60,
+  ...change,
+});
+const pulled = (change: object) => ({
+  sections: [
+    { kind: 'straight', lengthM: 10 },
+    { kind: 'bend', angleDeg: 90, radiusMm: 150 },
+  ],
+  cableKgPerM: 1,
+  maxTensionN: 200,
+  maxSidewallNPerM: 1000,
+  ...change,
+});
+const reelOf = (cuts: number) => ({
+  reels: [{ id: 'a', lengthM: 10 }],
+  cuts: Array.from({ length: cuts }, (_, i) => ({ id: `c${i}`, lengthM: 0.5 })),
+});
+/** A body that raises a rule, and one that does not. */
+const routing: Record<string, [calculator: string, wrong: object, right: object | null]> = {
+  'route.leg-too-short': ['route', run({ bendRadiusMm: 260 }), run({ bendRadiusMm: 250 })],
+  'route.radius': ['route', run({ bendRadiusMm: 74 }), run({ bendRadiusMm: 75 })],
+  'route.separation': ['route', run(line(92.6)), run(line(92.4))],
+  'bend-card.former': ['bend-card', tube(100), tube(101)],
+  'bend-card.kink': ['bend-card', tube(49), tube(50)],
+  'conduit-fit.too-full': ['conduit-fit', conduit([30]), conduit([29])],
+  'conduit-fit.jam': ['conduit-fit', conduit([14, 14, 14]), conduit([14, 14])],
+  'conduit-fit.too-many-bends': [
+    'conduit-fit',
+    conduit([14], { totalBendDeg: 361 }),
+    conduit([14], { totalBendDeg: 360 }),
+  ],
+  'conduit-fit.elbow-radius': [
+    'conduit-fit',
+    conduit([20], { elbowRadiusMm: 69 }),
+    conduit([20], { elbowRadiusMm: 70 }),
+  ],
+  'conduit-fit.lug-does-not-pass': [
+    'conduit-fit',
+    conduit([20], { lugWidthMm: 41 }),
+    conduit([20], { lugWidthMm: 39 }),
+  ],
+  'pull.tension': ['pull', pulled({ maxTensionN: 40 }), pulled({})],
+  'pull.sidewall': ['pull', pulled({ incomingN: 40, maxSidewallNPerM: 300 }), pulled({})],
+  'cut-plan.unplaced': ['cut-plan', reelOf(25), reelOf(10)],
+  'cut-plan.not-exact': ['cut-plan', reelOf(16), reelOf(15)],
+};
+
 /** Rules that belong to a calculator only: a body that raises it, and one that does not (null: it always stands). */
 const calculatorOnly: Record<string, [calculator: string, wrong: object, right: object | null]> = {
   'balance-time.where-compared': ['balance-time', bleed(0.2), null],
@@ -79,6 +160,7 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
     { elements: [...string('A', 100, true), ...string('B', 100, false), load], from: 'INV' },
     { elements: [...string('A', 100, true), ...string('B', 100, true), load], from: 'INV' },
   ],
+  ...routing,
   'rest-predict.on-bound': ['rest-predict', rest((hours) => 2.7 + Math.sqrt(hours) / 1000), settling],
   'rest-predict.flat': ['rest-predict', rest(() => 2.9), settling],
   'segments.module-over-limit': ['segments', { moduleMaxV: [30, 61] }, { moduleMaxV: [30, 60] }],

@@ -12,6 +12,7 @@ import { jointsRoom } from './trade/joints';
 import { bondingRoom } from './trade/bonding';
 import { normsRoom } from './trade/norms';
 import { builtRoom } from './trade/built';
+import { routingRoom } from './trade/routing';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -30,4 +31,5 @@ export const rooms: readonly Room[] = [
   bondingRoom,
   normsRoom,
   builtRoom,
+  routingRoom,
 ];

@@ -3,11 +3,12 @@ import { allFinite, type Issue } from '../ground/calculator';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
+import routing from './routing.json' with { type: 'json' };
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Path = (string | number)[];
 
-const examples = { ...electric, ...network } as unknown as Record<
+const examples = { ...electric, ...network, ...routing } as unknown as Record<
   string,
   { input: { [key: string]: Json } }[]
 >;

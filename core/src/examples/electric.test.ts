@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { calculators } from '../calculators';
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
+import routing from './routing.json' with { type: 'json' };
 
 interface Example {
   name: string;
@@ -29,14 +30,13 @@ function compare(actual: unknown, expected: unknown, tolerance: number, path = '
   }
 }
 
-describe.each(Object.entries({ ...electric, ...network } as unknown as Record<string, Example[]>))(
-  'worked examples of %s',
-  (name, examples) => {
-    test.each(examples.map((example) => [example.name, example] as const))('%s', (_title, example) => {
-      const answer = calculators.get(name)!.answer(example.input);
-      if (!answer.ok) throw new Error(JSON.stringify(answer.issues));
-      compare(answer.answer.result, example.expected, example.toleranceFraction ?? 0.005);
-      expect(answer.answer.working.length).toBeGreaterThan(0);
-    });
-  },
-);
+describe.each(
+  Object.entries({ ...electric, ...network, ...routing } as unknown as Record<string, Example[]>),
+)('worked examples of %s', (name, examples) => {
+  test.each(examples.map((example) => [example.name, example] as const))('%s', (_title, example) => {
+    const answer = calculators.get(name)!.answer(example.input);
+    if (!answer.ok) throw new Error(JSON.stringify(answer.issues));
+    compare(answer.answer.result, example.expected, example.toleranceFraction ?? 0.005);
+    expect(answer.answer.working.length).toBeGreaterThan(0);
+  });
+});

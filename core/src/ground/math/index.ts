@@ -2,3 +2,4 @@ export { bracket, integrate, interpolate, logSpaced, type Table } from './interp
 export { findRoot, minimise, type Root } from './root';
 export { studentQuantile, studentWithin } from './student';
 export { solveNetwork, type Conductance } from './star-mesh';
+export * from './vector';
