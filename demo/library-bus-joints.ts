@@ -56,6 +56,8 @@ export const busBonds: Record<Id, BondItem> = {
   'device-inlet': { by: 'not-conductive' },
   'device-monitor': { by: 'not-conductive' },
   [mainCircuit]: { by: 'strap', areaMm2: 16, lengthM: 0.2 },
+  'circuit-inlet': { by: 'strap', areaMm2: 16, lengthM: 0.2 },
+  'circuit-compressor': { by: 'bolted' },
 };
 
 /** Drops over the posts of a box at 60 A, V: all alike but one. */

@@ -2,6 +2,7 @@ import { mainCircuit, type Design } from '@torvek/core/document';
 import type { PartKey } from '@torvek/core/parts';
 import { crateArrives } from './crate';
 import { levelAtFull } from './levelling';
+import { hazards, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
 import { designer, meter, scope, technician, tester, witness } from './shop';
@@ -148,6 +149,9 @@ const branch = (
 
 const design: Design = {
   schema: 1,
+  runs,
+  hazards,
+  zones,
   vehicle: {
     make: 'Wendlebury',
     model: 'Parish 24 mobile library',
@@ -403,7 +407,14 @@ const design: Design = {
       ownCutOff: true,
       unattended: true,
     },
-    'device-dcdc': { tag: 'DC-DC to 12 V', kind: 'dc-dc', minV: 200, maxV: 430, busCapacitanceF: 0.00006 },
+    'device-dcdc': {
+      tag: 'DC-DC to 12 V',
+      kind: 'dc-dc',
+      minV: 200,
+      maxV: 430,
+      busCapacitanceF: 0.00006,
+      ...places['device-dcdc'],
+    },
     'device-heater': {
       tag: 'Cabin heater',
       kind: 'heater',
@@ -415,12 +426,20 @@ const design: Design = {
     },
     'device-compressor': {
       tag: 'Compressor',
+      ...places['device-compressor'],
       kind: 'compressor',
       minV: 220,
       maxV: 430,
       busCapacitanceF: 0.000047,
     },
-    'device-inlet': { tag: 'DC inlet', kind: 'dc-inlet', minV: 200, maxV: 500, busCapacitanceF: 0 },
+    'device-inlet': {
+      tag: 'DC inlet',
+      kind: 'dc-inlet',
+      minV: 200,
+      maxV: 500,
+      busCapacitanceF: 0,
+      ...places['device-inlet'],
+    },
     'device-monitor': {
       tag: 'Insulation monitor',
       kind: 'insulation-monitor',
@@ -757,7 +776,7 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'result', step: `precharge-time:${mainCircuit}`, value: 0.452, instrument: scope },
     },
-    // Two mistakes on purpose: the findings catch both, and the tour of the README shows them.
+    // Three mistakes on purpose: the findings catch them, and the tour of the README shows them.
     {
       at: '2026-11-23T16:40:00Z',
       by: designer,
@@ -776,6 +795,14 @@ export const libraryBus: DemoJob = {
       },
     },
     {
+      at: '2026-11-24T09:40:00Z',
+      by: designer,
+      label: 'Compressor: on the brackets that are there, along the brake line',
+      change: (draft) => {
+        for (const i of [2, 3]) draft.runs!['run-compressor']!.points![i]!.yM = -0.41;
+      },
+    },
+    {
       at: '2026-11-24T10:20:00Z',
       by: technician,
       entry: { kind: 'part-fitted', place: `circuits.${mainCircuit}.fuse`, serial: 'CF 4-20817' },
@@ -790,8 +817,8 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: {
         kind: 'cable-cut',
-        place: 'circuits.circuit-compressor.lengthM',
-        lengthM: 4.35,
+        place: 'runs.run-compressor.cutLengthM',
+        lengthM: 3.72,
         batch: 'Drum 7',
       },
     },

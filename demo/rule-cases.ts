@@ -58,6 +58,13 @@ export const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrong: Record<string, (draft: Design) => void> = {
+  'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
+  'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
+  'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
+  'run.end-off': (draft) => void (draft.devices['device-dcdc']!.xM = -3.5),
+  'run.through': (draft) => void Object.assign(draft.devices['device-dcdc']!, { xM: 0, yM: -0.46, zM: 0.6 }),
+  'run.one-pole': (draft) => void (draft.runs!['run-dcdc']!.poles = 'minus'),
+  'run.twice': (draft) => void draft.runs!['run-dcdc']!.circuits!.push('circuit-compressor'),
   'joints.no-kind': (draft) => void delete draft.joints!['joint-m10'],
   'joints.torque-over-proof': (draft) => void (draft.joints!['joint-posts']!.torqueNm = 24),
   'joints.engagement': (draft) => void (draft.joints!['joint-posts']!.engagementMm = 9.5),
@@ -396,7 +403,10 @@ export const right: Record<string, (draft: Design) => void> = {
     for (const module of Object.values(draft.modules)) module.box = 'box-tail';
     draft.pack.mainsBox = draft.pack.combinerBox = 'box-tail';
   },
-  'cable.small-in-conduit': (draft) => void (circuit(draft).install = 'free-air'),
+  'cable.small-in-conduit': (draft) => {
+    delete draft.runs;
+    circuit(draft).install = 'free-air';
+  },
   'contactor.fault-above-break': (draft) => {
     draft.pack.linkResistanceOhm = 1.6;
   },

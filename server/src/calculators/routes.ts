@@ -1,4 +1,5 @@
 import { calculators } from '@torvek/core/calculators';
+import { heavy } from '../heavy/heavy';
 import { invalidInput, notFound } from '../http/errors';
 import { route, type Route } from '../http/route';
 
@@ -8,10 +9,13 @@ export const calculatorRoutes: Route[] = [
     method: 'post',
     path: '/calc/:name',
     role: 'public',
-    handle({ params, body }) {
+    async handle({ params, body }) {
       const calculator = calculators.get(params.name ?? '');
       if (calculator === undefined) throw notFound(`the calculator ${(params.name ?? '').slice(0, 60)}`);
-      const outcome = calculator.answer(body);
+      const long = typeof body === 'object' && body !== null && calculator.isLong?.(body) === true;
+      const outcome = long
+        ? await heavy('calculate', { name: calculator.name, body }, Infinity)
+        : calculator.answer(body);
       if (!outcome.ok) throw invalidInput(outcome.issues);
       return outcome.answer;
     },

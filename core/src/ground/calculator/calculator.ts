@@ -20,6 +20,8 @@ export interface Calculator<Input, Result> {
   /** Rules it can raise. */
   rules: Rule[];
   parse(body: unknown): Parsed<Input>;
+  /** Whether a body takes long enough that others should not wait for it; absent: none does. */
+  isLong?(body: unknown): boolean;
   calculate(input: Input): Outcome<Result>;
 }
 
@@ -35,6 +37,7 @@ interface Definition<Input, Result> {
   title: string;
   rules?: Rule[];
   door: DoorRules;
+  isLong?: (body: unknown) => boolean;
   compute(input: Input, desk: Desk): Result;
 }
 
@@ -42,13 +45,14 @@ interface Definition<Input, Result> {
 export function defineCalculator<Input, Result>(
   definition: Definition<Input, Result>,
 ): Calculator<Input, Result> {
-  const { name, version, title, rules = [], door, compute } = definition;
+  const { name, version, title, rules = [], door, isLong, compute } = definition;
   return {
     name,
     version,
     title,
     rules,
     parse: (body) => openDoor<Input>(body, door),
+    ...(isLong !== undefined && { isLong }),
     calculate(input) {
       const sheet = new Worksheet();
       const findings: Finding[] = [];
@@ -77,18 +81,22 @@ export interface CalculatorAnswer {
 }
 
 /** A calculator whose types are not needed: for the register and the route. */
-export type AnyCalculator = Pick<Calculator<never, unknown>, 'name' | 'version' | 'title' | 'rules'> & {
+export type AnyCalculator = Pick<
+  Calculator<never, unknown>,
+  'name' | 'version' | 'title' | 'rules' | 'isLong'
+> & {
   answer(body: unknown): { ok: true; answer: CalculatorAnswer } | { ok: false; issues: Issue[] };
 };
 
 /** Wraps a calculator for the register: parse, calculate, check that every figure is finite. */
 export function registered<Input, Result>(calculator: Calculator<Input, Result>): AnyCalculator {
-  const { name, version, title, rules } = calculator;
+  const { name, version, title, rules, isLong } = calculator;
   return {
     name,
     version,
     title,
     rules,
+    ...(isLong !== undefined && { isLong }),
     answer(body) {
       const parsed = calculator.parse(body);
       if (!parsed.ok) return parsed;

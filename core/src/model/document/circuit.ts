@@ -56,6 +56,13 @@ export const deviceFields = {
   unattended: flag('Runs with nobody there', { at: 'protect/bonds' }),
   /** An insulation monitor in it: active ones send a signal of their own into the network. */
   insulationMonitor: choice('Insulation monitor', ['active', 'passive']),
+  /** Its middle in the vehicle frame, and outer sizes. */
+  xM: num('Ahead of the front axle', 'm', { at: 'route/places', usual: [-20, 6] }),
+  yM: num('Left of the middle', 'm', { at: 'route/places', usual: [-2, 2] }),
+  zM: num('Above the ground', 'm', { at: 'route/places', usual: [0, 4.5] }),
+  lengthM: num('Length', 'm', { at: 'route/places', usual: [0.02, 3] }),
+  widthM: num('Width', 'm', { at: 'route/places', usual: [0.02, 3] }),
+  heightM: num('Height', 'm', { at: 'route/places', usual: [0.02, 3] }),
 };
 export interface DeviceItem extends ItemOf<typeof deviceFields> {}
 

@@ -6,6 +6,7 @@ import type { Id } from './id';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
 import { settingsDefaults, settingsFields } from './settings';
+import { hazardFields, runFields, zoneFields } from './run';
 import { massFields, vehicleFields } from './vehicle';
 
 /** The current shape of the design document. */
@@ -31,6 +32,10 @@ export const designFields = {
   joints: maybeMany('Kinds of joints', 'protect/joints', jointFields),
   /** By the body: a box, a device, a circuit’s conduit, or one of its own. */
   bonds: maybeMany('Bonds', 'protect/bonds', bondFields),
+  /** Where cables run, what they stay away from, and parts of the vehicle that matter to that. */
+  runs: maybeMany('Runs', 'route/runs', runFields),
+  hazards: maybeMany('Lines to stay away from', 'route/lines', hazardFields),
+  zones: maybeMany('Zones', 'route/lines', zoneFields),
 };
 
 /** A design holds decisions only: nothing computed, nothing measured, nothing true merely at one moment. */

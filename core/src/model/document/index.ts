@@ -5,6 +5,19 @@ export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, ty
 export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } from './fields';
 export * from './joints';
 export * from './pack';
+export * from './run';
+export {
+  conductorsOf,
+  laid,
+  runGeometry,
+  runMass,
+  runLengths,
+  runsOfCircuit,
+  waysAlong,
+  type RoutedStretch,
+  type RunGeometry,
+  type RunLengths,
+} from './laid';
 export * from './settings';
 export { stations, type Station } from './stations';
 export * from './vehicle';
@@ -21,7 +34,7 @@ export {
   type Edit,
   type Operation,
 } from './operations';
-export { removeBond, removeBox, removeCircuit, removeDevice, removeString } from './remove';
+export { removeBond, removeBox, removeCircuit, removeDevice, removeLead, removeString } from './remove';
 export {
   cutPlaces,
   danglingReferences,

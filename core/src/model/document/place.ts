@@ -9,7 +9,7 @@ export function valueOf(document: object, path: string): unknown {
 }
 
 /** Records that come into being with their first field. */
-const madeOnDemand = new Set(['pack.balance', 'pack.busbars', 'joints', 'bonds']);
+const madeOnDemand = new Set(['pack.balance', 'pack.busbars', 'joints', 'bonds', 'runs', 'hazards', 'zones']);
 /** A body has a bond as soon as something is said of it. */
 const isMadeOnDemand = (path: string) => madeOnDemand.has(path) || /^bonds\.[^.]+$/.test(path);
 

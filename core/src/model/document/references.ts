@@ -4,6 +4,7 @@ import type { PartKey, PartKind } from '../parts';
 import { fieldAt } from './fields';
 import type { Fields, Reference } from './field';
 import type { Id } from './id';
+import { runLengths, runsOfCircuit } from './laid';
 import { valueOf } from './place';
 
 /** References that were not looked at before: designs of that time may point at nothing there, and are read as they are. */
@@ -45,6 +46,14 @@ export function danglingReferences(design: Design): Issue[] {
   for (const [id, { to, tag }] of Object.entries(bonds)) {
     refer(`bonds.${id}.to`, to, { ...bodies, ...bonds }, 'body');
     if (tag === undefined) refer(`bonds.${id}`, id, bodies, 'body');
+  }
+  const ends = { ...design.boxes, ...design.devices };
+  for (const [id, run] of Object.entries(design.runs ?? {})) {
+    refer(`runs.${id}.from`, run.from, ends, 'box or device');
+    refer(`runs.${id}.to`, run.to, ends, 'box or device');
+    run.leads?.forEach((lead, i) =>
+      refer(`runs.${id}.leads.${i}`, lead, design.pack.leads ?? {}, 'cable of the pack'),
+    );
   }
   for (const [key, pinned] of Object.entries(design.parts)) {
     if (key !== `${pinned.id}@${pinned.revision}`)
@@ -117,13 +126,25 @@ export interface CutPlace {
   lengthM: number | null;
 }
 
-/** Every cable of a design, by where its length stands; the way in parts of a circuit counts as a whole. */
-export function cutPlaces({ circuits, pack }: Design): CutPlace[] {
+/**
+ * Every cable of a design, by where its length stands: with the run that carries it, else with the circuit, whose way in parts counts as
+ * a whole.
+ */
+export function cutPlaces({ circuits, pack, runs = {} }: Design): CutPlace[] {
   const sum = (lengths: (number | undefined)[]) =>
     lengths.some((one) => one === undefined) ? null : lengths.reduce<number>((at, one) => at + one!, 0);
+  const routed = new Set(Object.values(runs).flatMap(({ leads = [] }) => leads));
   return [
+    ...Object.entries(runs)
+      .filter(([, { circuits: own = [], leads = [] }]) => own.length + leads.length > 0)
+      .map(([id, run]): CutPlace => ({
+        path: `runs.${id}.cutLengthM`,
+        holder: id,
+        name: `${run.tag}: cable`,
+        lengthM: runLengths(run)?.cutM ?? null,
+      })),
     ...Object.entries(circuits)
-      .filter(([, { cable }]) => cable !== undefined)
+      .filter(([id, { cable }]) => cable !== undefined && runsOfCircuit(runs, id).length === 0)
       .map(([id, { tag, lengthM, stretches }]): CutPlace => ({
         path: `circuits.${id}.lengthM`,
         holder: id,
@@ -131,7 +152,7 @@ export function cutPlaces({ circuits, pack }: Design): CutPlace[] {
         lengthM: stretches === undefined ? (lengthM ?? null) : sum(stretches.map((one) => one.lengthM)),
       })),
     ...Object.entries(pack.leads ?? {})
-      .filter(([, { cable }]) => cable !== undefined)
+      .filter(([id, { cable }]) => cable !== undefined && !routed.has(id))
       .map(([id, { tag, lengthM }]): CutPlace => ({
         path: `pack.leads.${id}.lengthM`,
         holder: id,

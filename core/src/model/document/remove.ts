@@ -1,5 +1,6 @@
 import type { Design } from './design';
 import type { Id } from './id';
+import type { RunItem } from './run';
 
 /**
  * A body goes, and what was said of its bond. What was bonded to it has lost its way to the chassis: how it is bonded now is not given,
@@ -25,7 +26,28 @@ export function removeCircuit(draft: Design, id: Id): void {
   for (const bar of Object.values(draft.pack.busbars ?? {})) if (bar.circuit === id) delete bar.circuit;
   for (const [key, joint] of Object.entries(draft.joints ?? {}))
     if (joint.circuit === id) delete draft.joints![key];
+  for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'circuits', id);
   removeBond(draft, id);
+}
+
+function takeOff(run: RunItem, field: 'circuits' | 'leads', id: Id): void {
+  const left = run[field]?.filter((one) => one !== id);
+  if (left?.length === 0) delete run[field];
+  else if (left !== undefined && left.length !== run[field]!.length) run[field] = left;
+}
+
+/** A run that ends at a box or device that goes ends nowhere. */
+function openEnds(draft: Design, id: Id): void {
+  for (const run of Object.values(draft.runs ?? {})) {
+    if (run.from === id) delete run.from;
+    if (run.to === id) delete run.to;
+  }
+}
+
+/** A cable of the pack goes; no run carries it any more. */
+export function removeLead(draft: Design, id: Id): void {
+  delete draft.pack.leads?.[id];
+  for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'leads', id);
 }
 
 /** A device goes with the branch that fed it; the main circuit stays, without a device. */
@@ -36,6 +58,7 @@ export function removeDevice(draft: Design, id: Id): void {
     if (circuit.role === 'branch') removeCircuit(draft, key);
     else delete circuit.device;
   }
+  openEnds(draft, id);
   removeBond(draft, id);
 }
 
@@ -43,8 +66,10 @@ export function removeDevice(draft: Design, id: Id): void {
 export function removeString(draft: Design, id: Id): void {
   for (const module of draft.strings[id]?.modules ?? []) delete draft.modules[module];
   delete draft.strings[id];
-  for (const rows of [draft.pack.leads, draft.pack.sense])
-    for (const [key, row] of Object.entries(rows ?? {})) if (row.string === id) delete rows![key];
+  for (const [key, lead] of Object.entries(draft.pack.leads ?? {}))
+    if (lead.string === id) removeLead(draft, key);
+  const { sense = {} } = draft.pack;
+  for (const [key, row] of Object.entries(sense)) if (row.string === id) delete sense[key];
 }
 
 /** A box goes; what stood in it stands nowhere. */
@@ -54,5 +79,6 @@ export function removeBox(draft: Design, id: Id): void {
   for (const circuit of Object.values(draft.circuits)) if (circuit.box === id) delete circuit.box;
   if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
   if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
+  openEnds(draft, id);
   removeBond(draft, id);
 }

@@ -1,4 +1,4 @@
-import type { Design } from '../document';
+import { laid, type Design } from '../document';
 import type { Figure, FigureId } from '../../ground/figure';
 import { starterParts, type PartKind, type PartsList } from '../parts';
 import { emptyEvaluation, patched, type Evaluation } from './evaluation';
@@ -39,7 +39,7 @@ export class Evaluator {
    */
   evaluate(design: Design, library: PartsList = starterParts): Evaluation {
     try {
-      return this.finish(new Pass(this.memory, design, library).run());
+      return this.finish(new Pass(this.memory, laid(design), library).run());
     } catch (error) {
       // Half a pass is no memory.
       this.memory = new Memory(this.steps);

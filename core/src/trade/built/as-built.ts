@@ -75,7 +75,7 @@ function layOver(design: Design, entries: readonly Entry[]): AsBuilt {
   }
   for (const { path, name, holder, lengthM } of cutPlaces(design)) {
     const told = cut.get(path);
-    if (told === undefined || told.body.lengthM === lengthM) continue;
+    if (told === undefined || (lengthM !== null && Math.abs(told.body.lengthM - lengthM) < 1e-9)) continue;
     const { seq, body } = told;
     const difference = {
       path,

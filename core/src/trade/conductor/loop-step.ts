@@ -1,9 +1,17 @@
-import { everyCircuit } from '../../model/document';
+import { everyCircuit, type CircuitItem, type Id } from '../../model/document';
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { resistancePerM } from '../../model/parts';
 import type { StepDefinition } from '../../model/step';
 import { defaultContactOhm, loopOhm } from './loop';
-import { chosenCablePart, lengthOf } from './ways';
+import { chosenCablePart, lengthOf, waysOf } from './ways';
+
+/** Where a cable’s length stands: with it, with the parts of its way, or with the run that carries it. */
+function pathOfLength(circuit: CircuitItem, subject: Id): string {
+  const [first, second] = waysOf(circuit, subject);
+  return second !== undefined && !first!.at.startsWith('runs.')
+    ? `circuits.${subject}.stretches`
+    : first!.lengthAt;
+}
 
 /** Resistance of the circuit out and back: cable at 20 °C and contacts. */
 export const loopStep: StepDefinition = {
@@ -62,7 +70,7 @@ export const loopStep: StepDefinition = {
                     unit: 'm',
                     origin: {
                       kind: 'document',
-                      path: `${at}.${circuit.stretches?.length ? 'stretches' : 'lengthM'}`,
+                      path: pathOfLength(circuit, subject),
                     },
                   },
                   {

@@ -1,4 +1,4 @@
-import type { CircuitItem, Id, Install } from '../../model/document';
+import type { CircuitItem, Id, Install, RoutedStretch } from '../../model/document';
 import type { Gap } from '../../ground/figure';
 import { partKey, type PartOf } from '../../model/parts';
 import { figureId } from '../../ground/figure';
@@ -12,6 +12,8 @@ export interface Way {
   at: string;
   /** Where what it does not say itself lies. */
   circuitAt: string;
+  /** Where its length follows from. */
+  lengthAt: string;
   own: Pick<
     CircuitItem,
     'lengthM' | 'ambientC' | 'install' | 'grouped' | 'conduitInnerMm' | 'conduitOuterMm'
@@ -23,16 +25,21 @@ export function waysOf(circuit: CircuitItem, subject: Id): Way[] {
   const circuitAt = `circuits.${subject}`;
   const { stretches = [] } = circuit;
   return stretches.length === 0
-    ? [{ tag: null, at: circuitAt, circuitAt, own: circuit }]
-    : stretches.map((own, i) => ({ tag: own.tag, at: `${circuitAt}.stretches.${i}`, circuitAt, own }));
+    ? [{ tag: null, at: circuitAt, circuitAt, lengthAt: `${circuitAt}.lengthM`, own: circuit }]
+    : stretches.map((own, i) => {
+        const { run } = own as Partial<RoutedStretch>;
+        if (run !== undefined)
+          return { tag: own.tag, at: `runs.${run}`, circuitAt, lengthAt: `runs.${run}.points`, own };
+        const at = `${circuitAt}.stretches.${i}`;
+        return { tag: own.tag, at, circuitAt, lengthAt: `${at}.lengthM`, own };
+      });
 }
 
 /** Length of a cable, one way, and what of it is not given or cannot be. */
 export function lengthOf(circuit: CircuitItem, subject: Id): { lengthM: number; gaps: Gap[] } {
   const ways = waysOf(circuit, subject);
-  const gaps = ways.flatMap(({ tag, at, own }): Gap[] => {
+  const gaps = ways.flatMap(({ tag, lengthAt: path, own }): Gap[] => {
     const label = tag === null ? 'length of the cable' : `length of ${tag}`;
-    const path = `${at}.lengthM`;
     if (own.lengthM === undefined) return [{ kind: 'not-given', path, label }];
     return own.lengthM > 0 ? [] : [{ kind: 'invalid', path, label, message: 'must be above 0' }];
   });
@@ -44,16 +51,24 @@ export function chosenCablePart(read: Reader, key: string | undefined): PartOf<'
   return part?.kind === 'cable' ? part : null;
 }
 
+/** A run says nothing of how warm it is where it leads: that is the circuit’s. */
+const onlyOfCircuits = (at: string, field: string) =>
+  at.startsWith('runs.') && (field === 'ambientC' || field === 'grouped' || field === 'install');
+
 /** Where one part of a circuit’s cable lies. */
-export function placeInputs({ tag, at, circuitAt, own }: Way, circuit: CircuitItem, read: Reader): Inputs {
+export function placeInputs(
+  { tag, at, circuitAt, lengthAt, own }: Way,
+  circuit: CircuitItem,
+  read: Reader,
+): Inputs {
   const inputs = new Inputs(read);
   const of = tag === null ? 'the cable' : tag;
   /** Its own value, or the whole cable’s. */
   const either = <K extends keyof Way['own']>(field: K): [value: Way['own'][K], path: string] =>
-    own[field] !== undefined || circuit[field] === undefined
+    own[field] !== undefined || (circuit[field] === undefined && !onlyOfCircuits(at, field))
       ? [own[field], `${at}.${field}`]
       : [circuit[field], `${circuitAt}.${field}`];
-  inputs.given('lengthM', own.lengthM, `${at}.lengthM`, `length of ${of}`);
+  inputs.given('lengthM', own.lengthM, lengthAt, `length of ${of}`);
   const [ambientC, ambientAt] = either('ambientC');
   inputs.given('ambientC', ambientC, ambientAt, `ambient of ${of}`);
   const [install, installAt] = either('install');

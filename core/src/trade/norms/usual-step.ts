@@ -86,7 +86,18 @@ function checksOf(subject: string, off: readonly Off[]): Check[] {
 }
 
 const roots = ['vehicle', 'pack', 'settings'] as const;
-const collections = ['masses', 'boxes', 'strings', 'devices', 'circuits', 'joints', 'bonds'] as const;
+const collections = [
+  'masses',
+  'boxes',
+  'strings',
+  'devices',
+  'circuits',
+  'joints',
+  'bonds',
+  'runs',
+  'hazards',
+  'zones',
+] as const;
 
 /** Every number of the design against what is usual: slips of the unit and of the keyboard. */
 export const usualStep: StepDefinition = {

@@ -6,7 +6,10 @@ import type { ArrangeInput, Arrangement } from './arrange';
 import { defaultMarginMm, fitModules, type Fit } from './fit';
 import { cableWayM, type Place } from './order';
 
-type Slices = Pick<Design, 'vehicle' | 'masses' | 'boxes' | 'modules' | 'strings' | 'parts' | 'pack'>;
+type Slices = Pick<
+  Design,
+  'vehicle' | 'masses' | 'boxes' | 'modules' | 'strings' | 'parts' | 'pack' | 'runs' | 'circuits'
+>;
 
 /** The box where strings begin and end. */
 function homeBox(design: Slices): Id | undefined {

@@ -2,7 +2,7 @@ import { defineCalculator, list, number, oneOf, orNull, record } from '../../gro
 import { rulesOf } from '../../ground/finding';
 import { cross, dot, type Vector } from '../../ground/math';
 import { formatNumber } from '../../ground/quantity';
-import { isProblem, legsOf, type Legs, type Point } from './legs';
+import { isProblem, legsOf, type Legs, type Point } from '../../ground/space';
 import { point } from './route';
 
 export interface BendCardInput {

@@ -67,6 +67,10 @@ export const cutPlan = defineCalculator<CutPlanInput, CutPlanResult>({
       }
     },
   },
+  isLong(body) {
+    const { cuts, reels } = body as Partial<Record<'cuts' | 'reels', unknown>>;
+    return Array.isArray(cuts) && Array.isArray(reels) && cuts.length > 11 && reels.length > 2;
+  },
   compute({ reels, cuts, kerfM }, { sheet, raise }) {
     const lengths = reels.map(({ lengthM }) => lengthM);
     const longest = Math.max(0, ...lengths);

@@ -1,19 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { cross, distance, dot, minus, plus, times, turned, unit, type Vector } from '../../ground/math';
-import {
-  bendCard,
-  filleted,
-  isProblem,
-  legsOf,
-  nearestTo,
-  pointAt,
-  pointOf,
-  route,
-  type BendCardInput,
-  type Point,
-  type RouteInput,
-} from '.';
+import { filleted, isProblem, legsOf, nearestTo, pointAt, pointOf, type Point } from '../../ground/space';
+import { bendCard, route, type BendCardInput, type RouteInput } from '.';
 
 const at = (least: number, most: number) =>
   fc.double({ min: least, max: most, noNaN: true, noDefaultInfinity: true });

@@ -1,3 +1,4 @@
+import './figures';
 export {
   bendCard,
   kinkOf,
@@ -9,17 +10,9 @@ export {
 } from './bend-card';
 export { allowedFill, conduitFit, type ConduitFitInput, type ConduitFitResult } from './conduit-fit';
 export { cutPlan, type CutPlanInput, type CutPlanResult } from './cut-plan';
-export { isProblem, legsOf, type Corner, type Legs, type Point } from './legs';
-export {
-  filleted,
-  nearestTo,
-  pointAt,
-  pointOf,
-  type Nearest,
-  type Path,
-  type Piece,
-  type ShortLeg,
-} from './fillet';
 export { pull, reversed, type Pulled, type PullInput, type PullResult, type PullSection } from './pull';
 export { clipsAlong, route, type HazardLine, type RouteInput, type RouteResult } from './route';
 export { routingRoom } from './room';
+export { cablesIn, kgPerM, leastRadiusMm, tubesOf, type CablesOfKind, type Tube } from './cables-in';
+export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
+export { pullPerMm2, sectionsOf, tubePoints } from './tube-step';

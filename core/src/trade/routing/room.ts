@@ -4,9 +4,12 @@ import { conduitFit } from './conduit-fit';
 import { cutPlan } from './cut-plan';
 import { pull } from './pull';
 import { route } from './route';
+import { routedStep, runStep } from './run-step';
+import { tubeStep } from './tube-step';
 
-export const routingRoom = defineRoom('routing', 'protect')
-  .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan')
+export const routingRoom = defineRoom('routing', 'route')
+  .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run')
+  .withSteps(runStep, tubeStep, routedStep)
   .withCalculator(route)
   .withCalculator(bendCard)
   .withCalculator(conduitFit)

@@ -2,8 +2,16 @@ import { defineCalculator, list, number, record, text } from '../../ground/calcu
 import { rulesOf } from '../../ground/finding';
 import type { Vector } from '../../ground/math';
 import { formatNumber } from '../../ground/quantity';
-import { isProblem, legsOf, type Legs, type Point } from './legs';
-import { filleted, nearestTo, pointAt, type Path } from './fillet';
+import {
+  filleted,
+  isProblem,
+  legsOf,
+  nearestTo,
+  pointAt,
+  type Legs,
+  type Path,
+  type Point,
+} from '../../ground/space';
 
 /** A line to stay away from: a brake line, a fuel pipe, a shaft. */
 export interface HazardLine {

@@ -1,12 +1,12 @@
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
-import type { Design } from '../../model/document';
+import { runMass, type Design } from '../../model/document';
 import type { Reader, StepDefinition } from '../../model/step';
 import type { MassChange } from './axle-loads';
 
 /** A block of mass in the side view: what leaves, what comes. */
 export interface MassBlock extends MassChange {
   id: string;
-  kind: 'out' | 'in' | 'box';
+  kind: 'out' | 'in' | 'box' | 'run';
   zM?: number;
   lengthM?: number;
   heightM?: number;
@@ -17,13 +17,14 @@ export interface MassList {
   gaps: Gap[];
 }
 
-type Slices = Pick<Design, 'masses' | 'boxes' | 'modules' | 'parts'>;
+type Slices = Pick<Design, 'masses' | 'boxes' | 'modules' | 'parts' | 'runs' | 'circuits' | 'pack'>;
 
 /**
- * Every mass that is taken out or put in: the listed ones, and each battery box with the modules in it.
+ * Every mass that is taken out or put in: the listed ones, each battery box with the modules in it, and the cables of each run whose
+ * length is known.
  * A removed mass counts negative.
  */
-export function massBlocks({ masses, boxes, modules, parts }: Slices): MassList {
+export function massBlocks({ masses, boxes, modules, parts, runs = {}, circuits, pack }: Slices): MassList {
   const blocks: MassBlock[] = [];
   const gaps: Gap[] = [];
   for (const [id, item] of Object.entries(masses)) {
@@ -68,6 +69,12 @@ export function massBlocks({ masses, boxes, modules, parts }: Slices): MassList 
       ...(heightM !== undefined && { heightM }),
     });
   }
+  for (const [id, run] of Object.entries(runs)) {
+    const found = runMass(run, { circuits, pack, parts });
+    if (found === null) continue;
+    const [xM, , zM] = found.at;
+    blocks.push({ id, name: `Cables, ${run.tag}`, kind: 'run', massKg: found.massKg, xM, zM });
+  }
   return { blocks, gaps };
 }
 
@@ -77,8 +84,14 @@ export function readMassList(read: Reader): MassList {
     boxes: read.at('boxes'),
     modules: read.at('modules'),
     parts: read.at('parts'),
+    runs: read.at('runs'),
+    circuits: read.at('circuits'),
+    pack: read.at('pack'),
   });
 }
+
+const pathOf = ({ kind, id }: MassBlock) =>
+  kind === 'box' ? `boxes.${id}` : kind === 'run' ? `runs.${id}.points` : `masses.${id}.massKg`;
 
 /** Sums of what is taken out, put in, and of the battery boxes. */
 export const massesStep: StepDefinition = {
@@ -110,21 +123,21 @@ export const massesStep: StepDefinition = {
                   unit: 'kg',
                   origin: {
                     kind: 'document' as const,
-                    path: block.kind === 'box' ? `boxes.${block.id}` : `masses.${block.id}.massKg`,
+                    path: pathOf(block),
                   },
                 })),
                 value,
                 unit: 'kg',
-                source: 'Sum of the listed masses and of the boxes with their modules',
+                source: 'Sum of the listed masses, of the boxes with their modules, and of routed cables',
               },
             ],
     });
     return {
       figures: [
         figure('outKg', 'Mass taken out', 0 - sum(['out'])),
-        figure('inKg', 'Mass put in, boxes included', sum(['in', 'box'])),
+        figure('inKg', 'Mass put in, boxes included', sum(['in', 'box', 'run'])),
         figure('boxesKg', 'Battery boxes', sum(['box'])),
-        figure('changeKg', 'Change of mass', sum(['out', 'in', 'box'])),
+        figure('changeKg', 'Change of mass', sum(['out', 'in', 'box', 'run'])),
       ],
       checks: [],
     };

@@ -1,4 +1,4 @@
-import { switchedCircuits, type Design } from '../../model/document';
+import { laid, switchedCircuits, type Design } from '../../model/document';
 import { prechargedCircuits } from '../../trade/precharge';
 import type { Evaluation } from '../../model/step';
 import { Builder, type ProcedureStep } from './procedure-builder';
@@ -9,7 +9,8 @@ import { intakeSteps } from './procedure-intake';
 import { bonds, branchPolarity, torques } from './procedure-wiring';
 
 /** The procedure for a design: what to do, in which gate, and what is expected, with what it rests on. */
-export function procedureFor(design: Design, evaluation: Evaluation): ProcedureStep[] {
+export function procedureFor(asDrawn: Design, evaluation: Evaluation): ProcedureStep[] {
+  const design = laid(asDrawn);
   const builder = new Builder(design, evaluation);
   intakeSteps(builder);
   for (const id of prechargedCircuits(design)) circuitParts(builder, id);

@@ -1,5 +1,5 @@
 import type { Check } from '../../ground/figure';
-import type { Design } from '../../model/document';
+import { laid, type Design } from '../../model/document';
 import type { Evaluation } from '../../model/step';
 import { asPresent, type Entry } from '../../record';
 import { rooms } from '../../rooms';
@@ -11,7 +11,7 @@ import { rooms } from '../../rooms';
  * @param entries those that count
  */
 export const recordChecks = (design: Design, entries: readonly Entry[], nowMs: number): Check[] =>
-  rooms.flatMap((room) => room.recorded.flatMap((judge) => judge(design, asPresent(entries), nowMs)));
+  rooms.flatMap((room) => room.recorded.flatMap((judge) => judge(laid(design), asPresent(entries), nowMs)));
 
 /**
  * Every check there is: of the design, of the vehicle as built where only that raises it, and of what the record says.

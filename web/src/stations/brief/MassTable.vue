@@ -15,7 +15,7 @@ const props = defineProps<{ picked: string | null; numbers: Map<string, number> 
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
 type Block = ReturnType<typeof massBlocks>['blocks'][number];
-/** A mass of its own, or a battery box whose mass follows from the pack. */
+/** A mass of its own, or one that follows: a battery box with its modules, cables of a run. */
 interface Row {
   id: string;
   name: string;
@@ -24,7 +24,7 @@ interface Row {
 const rows = computed((): Row[] => [
   ...Object.entries(job.design.masses).map(([id, { tag }]) => ({ id, name: tag, box: null })),
   ...massBlocks(job.design)
-    .blocks.filter(({ kind }) => kind === 'box')
+    .blocks.filter(({ kind }) => kind === 'box' || kind === 'run')
     .map((box) => ({ id: box.id, name: box.name, box })),
 ]);
 

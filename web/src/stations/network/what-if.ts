@@ -1,3 +1,4 @@
+import { laid } from '@torvek/core/document';
 import { liveMapOf, liveStateOf } from '@torvek/core/design';
 import { deriveNetwork, stagesOf, storedAtMost, type Stage } from '@torvek/core/network';
 import { computed, ref, shallowRef } from 'vue';
@@ -6,7 +7,7 @@ import { useJob } from '../../stores/job';
 /** What stands open in the what-if: a stage of the build, the vehicle as recorded, or switched by hand from there. */
 export function useWhatIf() {
   const job = useJob();
-  const network = computed(() => deriveNetwork(job.design));
+  const network = computed(() => deriveNetwork(laid(job.design)));
   const stages = computed(() => stagesOf(job.design, network.value));
   const recorded = computed(() => liveStateOf(job.design, job.assessment.position, job.entries));
   /** A stage, or `recorded`. */

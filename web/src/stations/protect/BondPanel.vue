@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { bodiesOf, defaultContactOhm, leastBondTestA, mostBondOhm } from '@torvek/core/bonding';
 import { bondStates } from '@torvek/core/bonding';
-import { bondWays, mainCircuit, removeBond, type BondWay } from '@torvek/core/document';
+import { bondWays, mainCircuit, removeBond, type BondWay, laid } from '@torvek/core/document';
 import { feedingCircuit } from '@torvek/core/network';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -22,7 +22,7 @@ interface Row {
   tag: string;
   own: boolean;
 }
-const bodies = computed(() => bodiesOf(job.design, mainCircuit, (id) => feedingCircuit(job.design, id)));
+const bodies = computed(() => bodiesOf(laid(job.design), mainCircuit, (id) => feedingCircuit(job.design, id)));
 const rows = computed(() =>
   bodies.value.map(({ id, tag }): Row => ({
     id,

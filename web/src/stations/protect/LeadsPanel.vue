@@ -135,7 +135,7 @@ function addAll(): void {
 }
 function remove({ id, name }: Row): void {
   job.change(`Cable of the pack removed: ${name}`, (draft) => {
-    delete draft.pack.leads?.[id];
+    removeLead(draft, id);
   });
 }
 </script>

@@ -10,7 +10,7 @@ import {
   turned,
   unit,
   type Vector,
-} from '../../ground/math';
+} from '../math';
 import type { Legs } from './legs';
 
 /** A straight of a way, or a bend of constant radius. */

@@ -1,4 +1,4 @@
-import { angleBetween, distance, lengthOf, minus, times, type Vector } from '../../ground/math';
+import { angleBetween, distance, lengthOf, minus, times, type Vector } from '../math';
 
 export type Point = [x: number, y: number, z: number];
 

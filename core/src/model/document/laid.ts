@@ -1,0 +1,256 @@
+import { filleted, isProblem, legsOf, type Legs, type Path, type Point } from '../../ground/space';
+import type { CircuitItem, Stretch } from './circuit';
+import type { Design } from './design';
+import type { Id } from './id';
+import type { LeadItem } from './pack';
+import { runDefaults, type LaidWay, type RunItem } from './run';
+
+/** The geometry of a run as drawn. */
+export interface RunGeometry {
+  points: Point[];
+  legs: Legs;
+  path: Path;
+  /** How each leg lies. */
+  ways: LaidWay[];
+}
+
+const geometries = new WeakMap<RunItem, RunGeometry | null>();
+
+/** How the stretch from each point on lies: as said there, else as before, at first clipped. */
+export function waysAlong(points: NonNullable<RunItem['points']>): LaidWay[] {
+  let now: LaidWay = 'clipped';
+  return points.map(({ after }) => (now = after ?? now));
+}
+
+/** Where a run leads; null while points or its bend radius are not given, or cannot be a way. */
+export function runGeometry(run: RunItem): RunGeometry | null {
+  const known = geometries.get(run);
+  if (known !== undefined) return known;
+  const made = geometryOf(run);
+  geometries.set(run, made);
+  return made;
+}
+
+function geometryOf({ points = [], bendRadiusMm }: RunItem): RunGeometry | null {
+  if (points.length < 2 || bendRadiusMm === undefined || !(bendRadiusMm > 0)) return null;
+  const given: Point[] = [];
+  for (const { xM, yM, zM } of points) {
+    if (xM === undefined || yM === undefined || zM === undefined) return null;
+    given.push([xM, yM, zM]);
+  }
+  const legs = legsOf(given);
+  if (isProblem(legs)) return null;
+  const path = filleted(legs, () => bendRadiusMm / 1000);
+  const along = waysAlong(points);
+  return { points: given, legs, path, ways: legs.at.slice(0, -1).map((at) => along[at]!) };
+}
+
+/** Of each conductor of a run, one way: along its rounded path, and as cut; null: not known. */
+export interface RunLengths {
+  pathM: number;
+  cutM: number;
+  /** What of the cut length lies how, in order. */
+  parts: { way: LaidWay; lengthM: number }[];
+}
+
+/** Lengths of a run: slack and terminations are shared by its parts as they are long. */
+export function runLengths(run: RunItem): RunLengths | null {
+  const found = runGeometry(run);
+  if (found === null || !(found.path.lengthM > 0)) return null;
+  const {
+    slackFraction = runDefaults.slackFraction,
+    terminationMm = runDefaults.terminationMm,
+    cutLengthM,
+    bendRadiusMm = 0,
+  } = run;
+  const pathM = found.path.lengthM;
+  const cutM = cutLengthM ?? pathM * (1 + slackFraction) + (2 * terminationMm) / 1000;
+  if (!(cutM > 0)) return null;
+  const parts: RunLengths['parts'] = [];
+  const add = (way: LaidWay, lengthM: number) => {
+    const last = parts.at(-1);
+    if (last?.way === way) last.lengthM += lengthM;
+    else parts.push({ way, lengthM });
+  };
+  const { legs, ways } = found;
+  const radiusM = bendRadiusMm / 1000;
+  /** A corner takes tangents away and gives its arc, half to each of its legs. */
+  const gain = legs.corners.map(({ turn }) => radiusM * (turn / 2 - Math.tan(turn / 2)));
+  legs.lengths.forEach((leg, i) => add(ways[i]!, leg + (gain[i - 1] ?? 0) + (gain[i] ?? 0)));
+  return {
+    pathM,
+    cutM,
+    parts: parts.map(({ way, lengthM }) => ({ way, lengthM: (lengthM * cutM) / pathM })),
+  };
+}
+
+/** A part of a circuit’s way that a run gives. */
+export interface RoutedStretch extends Stretch {
+  /** The run it is of, by id. */
+  run: Id;
+}
+
+const words: Record<LaidWay, string> = { clipped: 'clipped', conduit: 'in the conduit', box: 'in the box' };
+
+/** Conductors of one circuit, or cable of the pack, in a run. */
+export interface Conductors {
+  cable: string | undefined;
+  lug: string | undefined;
+  count: number;
+  /** Where its cable is chosen. */
+  path: string;
+  tag: string;
+}
+
+/** Every conductor in a run, by what it is of. */
+export function conductorsOf(
+  { poles = 'both', circuits: own = [], leads = [] }: RunItem,
+  { circuits, pack }: Pick<Design, 'circuits' | 'pack'>,
+): Conductors[] {
+  const each = poles === 'both' ? 2 : 1;
+  return [
+    ...own.flatMap((id): Conductors[] => {
+      const circuit = circuits[id];
+      if (circuit === undefined) return [];
+      const { cable, lug, parallel = 1, tag } = circuit;
+      return [{ cable, lug, count: each * parallel, path: `circuits.${id}.cable`, tag }];
+    }),
+    ...leads.flatMap((id): Conductors[] => {
+      const lead = pack.leads?.[id];
+      if (lead === undefined) return [];
+      const { cable, lug, parallel = 1, tag } = lead;
+      return [{ cable, lug, count: parallel, path: `pack.leads.${id}.cable`, tag }];
+    }),
+  ];
+}
+
+/** Mass of all conductors of a run as they are cut, and the middle of the run; null: something is not given. */
+export function runMass(
+  run: RunItem,
+  design: Pick<Design, 'circuits' | 'pack' | 'parts'>,
+): { massKg: number; at: Point; kgPerM: number } | null {
+  const lengths = runLengths(run);
+  const pieces = runGeometry(run)?.path.pieces ?? [];
+  const all = conductorsOf(run, design);
+  if (lengths === null || all.length === 0) return null;
+  let kgPerM = 0;
+  for (const { cable = '', count } of all) {
+    const part = design.parts[cable];
+    if (part?.kind !== 'cable') return null;
+    kgPerM += part.data.massKgPerM * count;
+  }
+  const total = pieces.reduce((sum, { lengthM }) => sum + lengthM, 0);
+  const middle = (axis: 0 | 1 | 2) =>
+    pieces.reduce((sum, piece) => sum + ((piece.from[axis] + piece.to[axis]) / 2) * piece.lengthM, 0) / total;
+  return { massKg: kgPerM * lengths.cutM, at: [middle(0), middle(1), middle(2)], kgPerM };
+}
+
+/** Conductors that lie side by side in a run. */
+const conductorsIn = (run: RunItem, design: Pick<Design, 'circuits' | 'pack'>): number =>
+  conductorsOf(run, design).reduce((sum, { count }) => sum + count, 0);
+
+function stretchesOf(id: Id, run: RunItem, conductors: number): RoutedStretch[] {
+  const lengths = runLengths(run);
+  const share = (run.poles ?? 'both') === 'both' ? 1 : 0.5;
+  const { conduitInnerMm, conduitOuterMm } = run;
+  const tube = {
+    ...(conduitInnerMm !== undefined && { conduitInnerMm }),
+    ...(conduitOuterMm !== undefined && { conduitOuterMm }),
+  };
+  if (lengths === null) return [{ tag: run.tag, run: id }];
+  return lengths.parts.map(({ way, lengthM }) => ({
+    tag: `${run.tag}, ${words[way]}`,
+    run: id,
+    lengthM: lengthM * share,
+    install: way === 'conduit' ? 'steel-conduit' : 'free-air',
+    ...(way === 'conduit' && tube),
+    // More in one tube than its own pair: they warm each other.
+    ...(way === 'conduit' && conductors > 2 && { grouped: conductors }),
+  }));
+}
+
+/** Runs that carry a circuit’s cable; nothing unless both of its poles are routed. */
+export function runsOfCircuit(runs: Design['runs'] = {}, circuit: Id): [Id, RunItem][] {
+  const own = Object.entries(runs).filter(([, run]) => run.circuits?.includes(circuit));
+  const has = (pole: 'plus' | 'minus') =>
+    own.some(([, { poles = 'both' }]) => poles === 'both' || poles === pole);
+  return has('plus') && has('minus') ? own : [];
+}
+
+const laidDesigns = new WeakMap<Design, Design>();
+const laidCircuits = new WeakMap<CircuitItem, { by: (RunItem | number)[]; made: CircuitItem }>();
+const laidLeads = new WeakMap<LeadItem, { by: RunItem; made: LeadItem }>();
+
+/**
+ * A design with the lengths of its runs: a circuit whose cable is routed has the way that its runs give, whatever length is typed for it.
+ * Everything that goes by a cable’s length or installation is asked of this. The design itself where nothing is routed; what did not
+ * move keeps its identity.
+ */
+export function laid(design: Design): Design {
+  if (design.runs === undefined) return design;
+  const known = laidDesigns.get(design);
+  if (known !== undefined) return known;
+  const made = { ...design, circuits: circuitsLaid(design), pack: packLaid(design) };
+  laidDesigns.set(design, made);
+  laidDesigns.set(made, made);
+  return made;
+}
+
+function circuitsLaid({ circuits, runs, pack }: Design): Design['circuits'] {
+  return Object.fromEntries(
+    Object.entries(circuits).map(([id, circuit]) => {
+      const own = runsOfCircuit(runs, id);
+      return [id, own.length === 0 ? circuit : circuitLaid(circuit, own, { circuits, pack })];
+    }),
+  );
+}
+
+function circuitLaid(
+  circuit: CircuitItem,
+  own: readonly [Id, RunItem][],
+  design: Pick<Design, 'circuits' | 'pack'>,
+): CircuitItem {
+  const by = own.flatMap(([, run]) => [run, conductorsIn(run, design)]);
+  const before = laidCircuits.get(circuit);
+  if (before !== undefined && before.by.length === by.length && before.by.every((one, i) => one === by[i]))
+    return before.made;
+  const stretches = own.flatMap(([id, run]) => stretchesOf(id, run, conductorsIn(run, design)));
+  const { lengthM: _typed, ...rest } = circuit;
+  const known = stretches.every(({ lengthM }) => lengthM !== undefined);
+  const made = {
+    ...rest,
+    stretches,
+    ...(known && { lengthM: stretches.reduce((sum, { lengthM = 0 }) => sum + lengthM, 0) }),
+  };
+  laidCircuits.set(circuit, { by, made });
+  return made;
+}
+
+function packLaid({ pack, runs }: Design): Design['pack'] {
+  const { leads } = pack;
+  if (leads === undefined) return pack;
+  let moved = false;
+  const next = Object.fromEntries(
+    Object.entries(leads).map(([id, lead]) => {
+      const run = Object.values(runs ?? {}).find((one) => one.leads?.includes(id));
+      if (run === undefined) return [id, lead];
+      moved = true;
+      const before = laidLeads.get(lead);
+      if (before?.by === run) return [id, before.made];
+      const { lengthM: _typed, ...rest } = lead;
+      const lengths = runLengths(run);
+      const tube = lengths?.parts.some(({ way }) => way === 'conduit') === true;
+      const { conduitInnerMm, conduitOuterMm } = run;
+      const made: LeadItem = {
+        ...rest,
+        ...(lengths !== null && { lengthM: lengths.cutM }),
+        ...(tube && { install: 'steel-conduit' as const }),
+        ...(tube && conduitInnerMm !== undefined && { conduitInnerMm }),
+        ...(tube && conduitOuterMm !== undefined && { conduitOuterMm }),
+      };
+      laidLeads.set(lead, { by: run, made });
+      return [id, made];
+    }),
+  );
+  return moved ? { ...pack, leads: next } : pack;
+}

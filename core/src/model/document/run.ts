@@ -1,0 +1,136 @@
+import { list, text } from '../../ground/calculator';
+import {
+  choice,
+  chosen,
+  defaultsOf,
+  few,
+  flag,
+  num,
+  share,
+  tag,
+  words,
+  type Field,
+  type ItemOf,
+} from './field';
+import type { Id } from './id';
+
+/** How a cable lies from one point of its run to the next. */
+export const laidWays = ['clipped', 'conduit', 'box'] as const;
+export type LaidWay = (typeof laidWays)[number];
+
+/** A point of a run, in the vehicle frame. */
+export const runPointFields = {
+  xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
+  yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
+  zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
+  /** From here to the next point; absent: as before, at first clipped. */
+  after: choice('From here on', laidWays),
+};
+export interface RunPoint extends ItemOf<typeof runPointFields> {}
+
+export const runPoles = ['both', 'plus', 'minus'] as const;
+export type RunPoles = (typeof runPoles)[number];
+
+export const conduitKinds = ['steel', 'aluminium', 'plastic', 'flexible'] as const;
+export type ConduitKind = (typeof conduitKinds)[number];
+
+const ids = (label: string, refersTo?: 'circuits'): Field<Id[], false> => ({
+  label,
+  schema: list.optional(text(), { maxRows: 40 }),
+  given: false,
+  ...(refersTo !== undefined && { refersTo }),
+});
+
+/** Where cables run through the vehicle, and how they lie on the way. */
+export const runFields = {
+  tag,
+  /** Circuits whose cable it carries, and cables of the pack. */
+  circuits: ids('Carries the cables of', 'circuits'),
+  leads: ids('Carries cables of the pack'),
+  /** Absent: both. */
+  poles: choice('Poles', runPoles),
+  points: few('Points', 400, runPointFields),
+  /** The box or device at each end, and whether it can still move. */
+  from: words('Begins at'),
+  to: words('Ends at'),
+  fromFixed: flag('Its beginning is fixed'),
+  toFixed: flag('Its end is fixed'),
+  bendRadiusMm: num('Bend radius', 'mm', { usual: [10, 1000] }),
+  /** Least radius of the cable over its diameter, by its maker. */
+  minBendFactor: num('Cable bends down to diameters', '', { fallback: 5, usual: [2, 20] }),
+  clipSpacingMm: num('Clips every', 'mm', { fallback: 250, usual: [50, 1000] }),
+  clipFromEndMm: num('First clip from the end', 'mm', { fallback: 100, usual: [20, 500] }),
+  slackFraction: share('Slack', { fallback: 0.03, usual: [0, 0.3] }),
+  terminationMm: num('Taken by each termination', 'mm', { fallback: 60, usual: [0, 500] }),
+  /** The tube of its legs in conduit. */
+  conduit: choice('Conduit', conduitKinds),
+  conduitInnerMm: num('Conduit inside', 'mm', { usual: [5, 150] }),
+  conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
+  springbackFraction: share('Spring-back', { fallback: 0.02, usual: [0, 0.2] }),
+  /** Pulling: friction in the conduit, and what the cable stands. */
+  friction: num('Friction', '', { fallback: 0.5, usual: [0.05, 1.2] }),
+  maxTensionN: num('Cable is pulled with at most', 'N', { usual: [50, 20_000] }),
+  maxSidewallNPerM: num('Pressed in bends with at most', 'N/m', { fallback: 4400, usual: [500, 20_000] }),
+  /** Each conductor, where it was measured in place: counts instead of what the points give. */
+  cutLengthM: num('Cut to', 'm', { usual: [0.05, 60] }),
+};
+export interface RunItem extends ItemOf<typeof runFields> {}
+export const runDefaults = defaultsOf(runFields);
+
+export const hazardKinds = [
+  'brake',
+  'fuel',
+  'coolant',
+  '12 V loom',
+  'exhaust',
+  'rotating shaft',
+  'moving part',
+  'ground',
+  'other',
+] as const;
+export type HazardKind = (typeof hazardKinds)[number];
+
+/** Something that runs through the vehicle and that high voltage stays away from. */
+export const hazardFields = {
+  tag,
+  kind: chosen('Kind', hazardKinds),
+  points: few('Points', 400, {
+    xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
+    yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
+    zM: num('Above the ground', 'm', { usual: [-0.2, 4.5] }),
+  }),
+  /** Half of what it is thick; its line is its middle. */
+  radiusMm: num('Half its thickness', 'mm', { fallback: 0, usual: [0, 500] }),
+  /** Absent: what is usual for its kind. */
+  minSeparationMm: num('Distance asked', 'mm', { usual: [5, 1000] }),
+};
+export interface HazardItem extends ItemOf<typeof hazardFields> {}
+
+/** Distance asked where the design does not say, mm, by kind: usual ones of the trade. */
+export const hazardDistanceMm: Record<HazardKind, number> = {
+  brake: 50,
+  fuel: 150,
+  coolant: 50,
+  '12 V loom': 50,
+  exhaust: 200,
+  'rotating shaft': 75,
+  'moving part': 50,
+  ground: 150,
+  other: 50,
+};
+
+export const zoneKinds = ['corridor', 'forbidden', 'crush', 'keep-free'] as const;
+export type ZoneKind = (typeof zoneKinds)[number];
+
+/** A part of the vehicle through which cables should lead, or not. */
+export const zoneFields = {
+  tag,
+  kind: chosen('Kind', zoneKinds),
+  xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
+  yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
+  zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
+  lengthM: num('Length', 'm', { usual: [0.02, 20] }),
+  widthM: num('Width', 'm', { usual: [0.02, 3] }),
+  heightM: num('Height', 'm', { usual: [0.02, 4] }),
+};
+export interface ZoneItem extends ItemOf<typeof zoneFields> {}

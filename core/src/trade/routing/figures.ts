@@ -1,0 +1,10 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'routing.run': 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg';
+    'routing.tube': 'tubeCutMm' | 'fillFraction' | 'pullN' | 'sidewallNPerM';
+    'routing.routed': never;
+  }
+}
+
+export {};
