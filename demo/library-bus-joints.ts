@@ -145,6 +145,8 @@ export const jointWalks = (modules: readonly Id[]): StoryLine[] => {
           ['device-heater', 0.0052],
           ['device-compressor', 0.0012],
           [mainCircuit, 0.0014],
+          ['circuit-inlet', 0.0019],
+          ['circuit-compressor', 0.0027],
         ].map(([joint, value]) => ({ joint: joint as string, value: value as number })),
       },
     },

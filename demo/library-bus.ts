@@ -1,4 +1,5 @@
 import { mainCircuit, type Design } from '@torvek/core/document';
+import { arrivedId } from '@torvek/core/record';
 import type { PartKey } from '@torvek/core/parts';
 import { crateArrives } from './crate';
 import { levelAtFull } from './levelling';
@@ -528,6 +529,9 @@ const design: Design = {
 };
 
 /** Each is tried by itself before there is high voltage. */
+/** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
+const reelsSeq = 92;
+
 const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
 
 /** What the meter said at intake, in the order of `moduleRows`. */
@@ -803,6 +807,18 @@ export const libraryBus: DemoJob = {
       },
     },
     {
+      at: '2026-11-24T10:05:00Z',
+      by: technician,
+      entry: {
+        kind: 'arrival',
+        items: [
+          { part: 'marl-x35@1', serial: 'Drum 3', lengthM: 8.4 },
+          { part: 'marl-x35@1', serial: 'Drum 5', lengthM: 3.6 },
+          { part: 'marl-x4@1', serial: 'Drum 7', lengthM: 25 },
+        ],
+      },
+    },
+    {
       at: '2026-11-24T10:20:00Z',
       by: technician,
       entry: { kind: 'part-fitted', place: `circuits.${mainCircuit}.fuse`, serial: 'CF 4-20817' },
@@ -819,7 +835,8 @@ export const libraryBus: DemoJob = {
         kind: 'cable-cut',
         place: 'runs.run-compressor.cutLengthM',
         lengthM: 3.72,
-        batch: 'Drum 7',
+        reel: arrivedId(reelsSeq, 2),
+        count: 2,
       },
     },
   ],

@@ -17,12 +17,15 @@ export type StoryEntry =
   | { kind: 'note'; text: string }
   | { kind: 'intake'; module: string; serial?: string; look?: Look; remark?: string }
   /** A crate; its things have ids by the number of this entry and their row. */
-  | { kind: 'arrival'; items: { part?: string; serial?: string; donor?: string; note?: string }[] }
+  | {
+      kind: 'arrival';
+      items: { part?: string; serial?: string; donor?: string; note?: string; lengthM?: number }[];
+    }
   | { kind: 'fit'; item: string; place: string; reason?: string }
   | { kind: 'remove'; item: string; state: ItemState; reason?: string }
   | { kind: 'item-state'; item: string; state: ItemState; reason?: string }
   | { kind: 'part-fitted'; place: string; part?: string; serial?: string; reason?: string }
-  | { kind: 'cable-cut'; place: string; lengthM: number; batch?: string }
+  | { kind: 'cable-cut'; place: string; lengthM: number; batch?: string; reel?: string; count?: number }
   | { kind: 'balance'; act: 'on' | 'off'; gear: BalanceGear; cells: string[]; place?: number }
   | {
       kind: 'cell-voltages';

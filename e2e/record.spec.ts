@@ -119,7 +119,7 @@ test('the state of the vehicle is recorded and stands on the nameplate', async (
 test('versions of the design are listed and any two compared', async ({ page, open }) => {
   await open('book');
   await page.getByRole('button', { name: 'Compare' }).click();
-  await expect(page.locator('[data-differences]')).toContainText('6 places, version 0 → version 4');
+  await expect(page.locator('[data-differences]')).toContainText('8 places, version 0 → version 5');
   await expect(page.locator('[data-differences]')).toContainText('Main · Length, one way');
   await page.locator('[data-entry="31"]').getByRole('button').click();
   await expect(page.locator('.detail')).toContainText('4.472 V is below 36 V');

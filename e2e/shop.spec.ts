@@ -121,7 +121,7 @@ test('a job is taken away with a photo and comes back in an empty shop, verified
   await expect(page.getByRole('img', { name: 'gland.png' })).toBeVisible();
   await page.getByRole('button', { name: 'Release this version' }).click();
   await page.getByLabel('Released for').fill('the inspection');
-  await page.getByRole('button', { name: 'Freeze version 4' }).click();
+  await page.getByRole('button', { name: 'Freeze version 5' }).click();
   await expect(page.locator('[data-release="1"]')).toContainText('the inspection');
   const download = page.waitForEvent('download');
   await page.getByText('Take away').click();

@@ -40,7 +40,7 @@ describe('the demo is told', () => {
     const before = await rooms.ledger.all(libraryBus.id);
     await seedDemo(store);
     expect(await rooms.ledger.all(libraryBus.id)).toEqual(before);
-    expect((await rooms.jobs.get(libraryBus.id)).version).toBe(4);
+    expect((await rooms.jobs.get(libraryBus.id)).version).toBe(5);
   });
 
   test('a folder with another edition of it keeps that one', async () => {
@@ -97,7 +97,7 @@ describe('the demo is told', () => {
     expect(position?.body.serviceDisconnect).toBe('out');
   });
 
-  test('with two mistakes of its last days that the findings catch: a fuse too large, a bare timer', async () => {
+  test('with three mistakes of its last days that the findings catch: a fuse too large, a bare timer, a run along the brake line', async () => {
     const { evaluation } = evaluated(await rooms.jobs.get(libraryBus.id));
     const raised = evaluation.checks.flatMap((check) =>
       check.state === 'raised' && check.grade !== 'note' ? [`${check.rule.id} ${check.subjects.join()}`] : [],
@@ -107,6 +107,7 @@ describe('the demo is told', () => {
       'precharge.bare-timer circuit-main',
       // It closes before the bus is up: the contacts meet more than they make.
       'precharge.timer-welds circuit-main',
+      'route.separation run-compressor,hazard-brake',
     ]);
   });
 });

@@ -28,6 +28,10 @@ export interface Item {
   donor: string | null;
   price: number | null;
   note: string | null;
+  /** A reel of cable, of this length when it came, m; null: it is none. */
+  lengthM: number | null;
+  /** What was cut off it since, m. */
+  cutM: number;
   look: Look | null;
   /** When it arrived; null: it was there before anybody said so. */
   arrivedAt: string | null;
@@ -55,6 +59,8 @@ const empty = (id: string): Item => ({
   donor: null,
   price: null,
   note: null,
+  lengthM: null,
+  cutM: 0,
   look: null,
   arrivedAt: null,
   state: 'untested',
@@ -95,6 +101,9 @@ class Ledger implements Stock {
         Object.assign(item, { place: null, state: body.state, reason: body.reason });
         break;
       }
+      case 'cable-cut':
+        if (body.reel != null) this.known(body.reel, seq).cutM += body.lengthM * (body.count ?? 1);
+        break;
       case 'item-state':
         Object.assign(this.known(body.item, seq), { state: body.state, reason: body.reason });
         break;

@@ -12,6 +12,7 @@ import download from 'bootstrap-icons/icons/download.svg?raw';
 import keyboard from 'bootstrap-icons/icons/keyboard.svg?raw';
 import people from 'bootstrap-icons/icons/people.svg?raw';
 import person from 'bootstrap-icons/icons/person.svg?raw';
+import route from 'bootstrap-icons/icons/bezier2.svg?raw';
 import search from 'bootstrap-icons/icons/search.svg?raw';
 import upload from 'bootstrap-icons/icons/upload.svg?raw';
 import network from 'bootstrap-icons/icons/diagram-2.svg?raw';
@@ -40,6 +41,7 @@ const icons = {
   people,
   person,
   plus,
+  route,
   search,
   shield,
   sun,

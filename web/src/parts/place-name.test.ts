@@ -13,7 +13,7 @@ describe('places in words', () => {
     ['devices.device-1.minV', 'Inverter · Works from'],
     ['devices.device-1', 'Inverter'],
     ['devices.device-9.minV', 'Devices · device-9 · Works from'],
-    ['circuits.circuit-main.stretches.0.lengthM', 'Main · Way in parts · 0 · Length'],
+    ['circuits.circuit-main.stretches.0.lengthM', 'Main · Way in parts 1 · Length'],
     ['pack.busbars.bar-1.widthMm', 'Long bar · Width'],
     ['pack.balance.restHours', 'Balancing · A rest is over after'],
     ['vehicle.frontKg', 'Front axle load before'],

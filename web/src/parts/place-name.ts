@@ -21,7 +21,7 @@ export function placeName(design: Design, path: string): string {
     if (item === undefined) names.push(field.label);
     else {
       const tag = (valueOf(design, keys.slice(0, depth).join('.')) as { tag?: string } | undefined)?.tag;
-      names.push(tag ?? `${field.label} · ${item}`);
+      names.push(tag ?? `${field.label} ${field.inner.kind === 'list' ? Number(item) + 1 : `· ${item}`}`);
     }
   }
   return names.join(' · ');
@@ -31,8 +31,9 @@ export function placeName(design: Design, path: string): string {
 export function subjectName(design: Design, subject: string): string {
   const [id = '', ...rest] = subject.split('/');
   const maps = [design.circuits, design.devices, design.boxes, design.strings, design.modules, design.joints];
+  const routed = [design.runs, design.hazards, design.zones];
   const bars = design.pack.busbars;
-  const found = [...maps, bars].find((map) => map !== undefined && Object.hasOwn(map, id))?.[id];
+  const found = [...maps, bars, ...routed].find((map) => map !== undefined && Object.hasOwn(map, id))?.[id];
   return found === undefined ? '' : [found.tag, ...rest].join(', ');
 }
 

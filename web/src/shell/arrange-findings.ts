@@ -79,6 +79,9 @@ export function subjectNames(findings: readonly FindingStatus[], design: Design)
     design.modules,
     design.joints ?? {},
     design.pack.busbars ?? {},
+    design.runs ?? {},
+    design.hazards ?? {},
+    design.zones ?? {},
   ] as Record<string, { tag: string } | undefined>[];
   const nameOf = (subject: string) => {
     const id = ownerOf(subject);

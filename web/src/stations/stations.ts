@@ -2,6 +2,7 @@ import type { Station } from '@torvek/core/document';
 import type { Component } from 'vue';
 import { panels as packPanels, packPanelOf, packPanelOfRule } from './pack/panels';
 import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPanelOf } from './protect/panels';
+import { panels as routePanels, routePanelOf, routePanelOfRule } from './route/panels';
 import { panels as provePanels, provePanelOf, provePanelOfRule } from './prove/panels';
 
 /** What an address asks for. */
@@ -13,7 +14,7 @@ export interface Asked {
 /** A station of a job: what rail, finder, keys and router know of it. */
 export interface StationEntry {
   title: string;
-  icon: 'brief' | 'battery' | 'network' | 'shield' | 'check' | 'book';
+  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'check' | 'book';
   /** The letter after `g`. */
   key: string;
   /** Its code is loaded when it is opened. */
@@ -52,6 +53,13 @@ export const stationList: Record<Station, StationEntry> = {
     key: 't',
     load: () => import('./protect/ProtectStation.vue'),
     panels: { all: protectPanels, of: protectPanelOf, ofRule: protectPanelOfRule },
+  },
+  route: {
+    title: 'Route',
+    icon: 'route',
+    key: 'r',
+    load: () => import('./route/RouteStation.vue'),
+    panels: { all: routePanels, of: routePanelOf, ofRule: routePanelOfRule },
   },
   prove: {
     title: 'Prove',

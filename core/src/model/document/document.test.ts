@@ -154,6 +154,13 @@ describe('a document', () => {
       stationOfPath('strings'),
     ]).toEqual(['brief', 'pack', 'protect', 'protect', 'pack']);
   });
+  test('rows of fields are compared one by one where there are as many, whole where there are not', () => {
+    const rows = (...x: number[]) => ({ rows: x.map((one) => ({ x: one, y: 1 })) });
+    expect(differences(rows(1, 2), rows(1, 3))).toEqual([{ path: 'rows.1.x', from: 2, to: 3 }]);
+    expect(differences(rows(1), rows(1, 3)).map(({ path }) => path)).toEqual(['rows']);
+    expect(differences({ rows: [] }, { rows: [] })).toEqual([]);
+  });
+
   test('differences are leaves; lists are compared whole', () => {
     expect(differences({ a: { b: 1, c: [1, 2] }, d: 1 }, { a: { b: 2, c: [2, 1] }, e: 1 })).toEqual([
       { path: 'a.b', from: 1, to: 2 },

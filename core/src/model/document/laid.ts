@@ -178,7 +178,12 @@ export function runsOfCircuit(runs: Design['runs'] = {}, circuit: Id): [Id, RunI
 }
 
 const laidDesigns = new WeakMap<Design, Design>();
-const laidCircuits = new WeakMap<CircuitItem, { by: (RunItem | number)[]; made: CircuitItem }>();
+/** By the circuit and the first of its runs: a draft and the design it is of are both kept. */
+interface LaidCircuit {
+  by: (RunItem | number)[];
+  made: CircuitItem;
+}
+const laidCircuits = new WeakMap<CircuitItem, WeakMap<RunItem, LaidCircuit>>();
 const laidLeads = new WeakMap<LeadItem, { by: RunItem; made: LeadItem }>();
 
 /**
@@ -211,18 +216,20 @@ function circuitLaid(
   design: Pick<Design, 'circuits' | 'pack'>,
 ): CircuitItem {
   const by = own.flatMap(([, run]) => [run, conductorsIn(run, design)]);
-  const before = laidCircuits.get(circuit);
+  const known = laidCircuits.get(circuit) ?? new WeakMap<RunItem, LaidCircuit>();
+  const first = own[0]![1];
+  const before = known.get(first);
   if (before !== undefined && before.by.length === by.length && before.by.every((one, i) => one === by[i]))
     return before.made;
   const stretches = own.flatMap(([id, run]) => stretchesOf(id, run, conductorsIn(run, design)));
   const { lengthM: _typed, ...rest } = circuit;
-  const known = stretches.every(({ lengthM }) => lengthM !== undefined);
+  const given = stretches.every(({ lengthM }) => lengthM !== undefined);
   const made = {
     ...rest,
     stretches,
-    ...(known && { lengthM: stretches.reduce((sum, { lengthM = 0 }) => sum + lengthM, 0) }),
+    ...(given && { lengthM: stretches.reduce((sum, { lengthM = 0 }) => sum + lengthM, 0) }),
   };
-  laidCircuits.set(circuit, { by, made });
+  laidCircuits.set(circuit, known.set(first, { by, made }));
   return made;
 }
 

@@ -33,6 +33,9 @@ export interface CableCutBody {
   designedM: number | null;
   /** The drum or batch that it was cut from. */
   batch: string | null;
+  /** The reel it was cut from, a thing of the stock; and how many conductors of this length. */
+  reel?: string;
+  count?: number;
 }
 
 export const partFitted = defineKind<PartFittedBody>({
@@ -66,9 +69,11 @@ export const cableCut = defineKind<CableCutBody>({
     lengthM: number({ above: 0, max: 1000 }),
     designedM: orNull(number()),
     batch: orNull(words(80)),
+    reel: text.optional(160),
+    count: number.optional({ min: 1, max: 100, integer: true }),
   },
-  stands: 'newest',
-  topic: ({ body }) => shortTopic(`cable-cut:${body.place}`),
+  // A second cut of the same cable is off the reel as well.
+  stands: 'always',
   title: ({ name, lengthM, designedM }) =>
     `${name} cut to ${formatQuantity(lengthM, 'm')}${designedM === null ? '' : `, ${formatQuantity(designedM, 'm')} designed`}`,
 });

@@ -14,6 +14,8 @@ export interface Arrived {
   donor: string | null;
   price: number | null;
   note: string | null;
+  /** Of a reel of cable, m; absent: it is none. */
+  lengthM?: number;
 }
 
 /** Things that arrived together, in a crate: each gets its id by the number of this entry and its row. */
@@ -66,6 +68,7 @@ export const arrival = defineKind<ArrivalBody>({
         donor: orNull(words(200)),
         price: orNull(number()),
         note: orNull(words(400)),
+        lengthM: number.optional({ above: 0, max: 10_000 }),
       }),
       { minRows: 1, maxRows: 1000 },
     ),

@@ -56,7 +56,7 @@ export function stockChecks(design: Design, entries: readonly Entry[]): Check[] 
   const stock = stockOf(entries);
   const items = [...stock.items.values()].filter(({ state }) => state !== 'retired');
   if (items.length === 0) return [];
-  const arrived = items.some(({ arrivedAt }) => arrivedAt !== null);
+  const arrived = items.some(({ arrivedAt, lengthM }) => arrivedAt !== null && lengthM === null);
   const bySerial = new Map<string, Item[]>();
   for (const item of items)
     if (item.serial !== null) bySerial.set(item.serial, [...(bySerial.get(item.serial) ?? []), item]);

@@ -15,4 +15,4 @@ export { clipsAlong, route, type HazardLine, type RouteInput, type RouteResult }
 export { routingRoom } from './room';
 export { cablesIn, kgPerM, leastRadiusMm, tubesOf, type CablesOfKind, type Tube } from './cables-in';
 export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
-export { pullPerMm2, sectionsOf, tubePoints } from './tube-step';
+export { pullPerMm2, sectionsOf, tubePoints, type TubeAnswer } from './tube-step';

@@ -1,11 +1,11 @@
 import { figureId, type Check, type Figure } from '../../ground/figure';
 import { filleted, isProblem, legsOf, type Point } from '../../ground/space';
-import { runDefaults, waysAlong, type Id, type RunItem } from '../../model/document';
+import { runDefaults, waysAlong, type RunItem } from '../../model/document';
 import { Inputs, type Reader, type Run, type StepDefinition } from '../../model/step';
 import { bendCard, type BendCardInput, type BendCardResult } from './bend-card';
 import { cablesIn, kgPerM, leastRadiusMm, tubesOf, type Tube } from './cables-in';
-import { conduitFit } from './conduit-fit';
-import { pull, type PullSection } from './pull';
+import { conduitFit, type ConduitFitResult } from './conduit-fit';
+import { pull, type PullResult, type PullSection } from './pull';
 
 /** What copper stands while it is pulled by its conductor, N/mm²: a careful figure where the maker gives none. */
 export const pullPerMm2 = 50;
@@ -151,6 +151,13 @@ function pullRun(
   return inputs.run(pull);
 }
 
+/** What is computed of a tube; null: something is missing. */
+export interface TubeAnswer {
+  card: BendCardResult | null;
+  fit: ConduitFitResult | null;
+  pull: PullResult | null;
+}
+
 /** Each tube of each run: bends, cables in it, and the pull. Subjects are `run/number`. */
 export const tubeStep: StepDefinition = {
   id: 'routing.tube',
@@ -191,29 +198,37 @@ export const tubeStep: StepDefinition = {
       gaps: value === null ? of.gaps : [],
       working: of.working(),
     });
+    const figures = [
+      figure('tubeCutMm', 'Tube to cut', 'mm', card.result?.cutLengthMm ?? null, card),
+      ...fit.figures('routing.tube', subject, [
+        {
+          name: 'fillFraction',
+          symbol: 'f',
+          label: 'Fill of the conduit',
+          unit: 'fraction',
+          ...(fit.result !== null && { limit: { max: fit.result.allowedFraction } }),
+        },
+      ]),
+      figure('pullN', 'Pull from the better end', 'N', way?.tensionN ?? null, pulled),
+      figure('sidewallNPerM', 'Pressed against a bend', 'N/m', way?.worstSidewallNPerM ?? null, pulled),
+    ];
+    const checks = [
+      ...card.checks(
+        [subject],
+        [{ label: 'radius over diameter', value: card.result?.radiusOverDiameter ?? 0, unit: '' }],
+      ),
+      ...fit.checks([subject], [{ label: 'fill', value: fit.result?.fillFraction ?? 0, unit: '' }]),
+      ...pulled.checks([subject], [{ label: 'pull', value: way?.tensionN ?? 0, unit: 'N' }]),
+    ].map(named);
+    const answered: TubeAnswer = { card: card.result, fit: fit.result, pull: pulled.result };
     return {
-      figures: [
-        figure('tubeCutMm', 'Tube to cut', 'mm', card.result?.cutLengthMm ?? null, card),
-        ...fit.figures('routing.tube', subject, [
-          {
-            name: 'fillFraction',
-            symbol: 'f',
-            label: 'Fill of the conduit',
-            unit: 'fraction',
-            ...(fit.result !== null && { limit: { max: fit.result.allowedFraction } }),
-          },
-        ]),
-        figure('pullN', 'Pull from the better end', 'N', way?.tensionN ?? null, pulled),
-        figure('sidewallNPerM', 'Pressed against a bend', 'N/m', way?.worstSidewallNPerM ?? null, pulled),
-      ],
-      checks: [
-        ...card.checks(
-          [subject],
-          [{ label: 'radius over diameter', value: card.result?.radiusOverDiameter ?? 0, unit: '' }],
-        ),
-        ...fit.checks([subject], [{ label: 'fill', value: fit.result?.fillFraction ?? 0, unit: '' }]),
-        ...pulled.checks([subject], [{ label: 'pull', value: way?.tensionN ?? 0, unit: 'N' }]),
-      ].map(named),
+      figures,
+      checks,
+      run: {
+        calculator: 'tube',
+        input: { card: card.input, fit: fit.input, pull: pulled.input },
+        result: answered,
+      },
     };
   },
 };

@@ -5,6 +5,7 @@ import { HttpError, invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';
 import type { Job } from '../../jobs/jobs';
 import { namedSubjects, subjectsOf } from '../subjects';
+import { thingName, thingOf } from '../things';
 
 export interface PartFittedRequest {
   kind: 'part-fitted';
@@ -84,14 +85,32 @@ export interface CableCutRequest {
   place: string;
   lengthM: number;
   batch?: string;
+  /** A reel of the stock. */
+  reel?: string;
+  count?: number;
 }
 
 /** A cable as it was cut. */
 export const cableCut = defineJudge<CableCutRequest>({
-  fields: { place: text(200), lengthM: number({ above: 0, max: 200 }), batch: text.optional(80) },
-  judge({ request: { place: path, lengthM, batch }, bench }) {
+  fields: {
+    place: text(200),
+    lengthM: number({ above: 0, max: 200 }),
+    batch: text.optional(80),
+    reel: text.optional(160),
+    count: number.optional({ min: 1, max: 100, integer: true }),
+  },
+  judge({ request: { place: path, lengthM, batch, reel: from, count = 1 }, bench }) {
     const place = cutPlaces(bench.job.design).find((one) => one.path === path);
     if (place === undefined) throw invalidInput([{ path: 'place', message: 'is no cable of this design' }]);
+    const reel = from === undefined ? null : thingOf(bench, from);
+    if (reel !== null) {
+      if (reel.lengthM === null) throw invalidInput([{ path: 'reel', message: 'is no reel of cable' }]);
+      const leftM = reel.lengthM - reel.cutM;
+      if (lengthM * count > leftM + 1e-9)
+        throw invalidInput([
+          { path: 'lengthM', message: `is more than ${thingName(reel)} has left: ${leftM.toFixed(2)} m` },
+        ]);
+    }
     return {
       subjects: holders(bench.job, place.holder),
       body: {
@@ -100,7 +119,8 @@ export const cableCut = defineJudge<CableCutRequest>({
         name: place.name,
         lengthM,
         designedM: place.lengthM,
-        batch: batch ?? null,
+        batch: batch ?? reel?.serial ?? null,
+        ...(reel !== null && { reel: reel.id, count }),
       },
     };
   },

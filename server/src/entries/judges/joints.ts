@@ -1,3 +1,4 @@
+import { laid } from '@torvek/core/document';
 import { bondStates } from '@torvek/core/bonding';
 import { list, number, oneOf, record, text } from '@torvek/core/calculator';
 import { jointStates } from '@torvek/core/joints';
@@ -38,7 +39,7 @@ export const joints = defineJudge<JointsRequest>({
     const { job } = asked.bench;
     const instrument = await instrumentOf(asked, work === 'torque' ? 'torque-wrench' : 'meter');
     const known = new Map(
-      (work === 'bond' ? bondStates(job.design, []) : jointStates(job.design, [])).map(({ id, tag }) => [
+      (work === 'bond' ? bondStates(laid(job.design), []) : jointStates(job.design, [])).map(({ id, tag }) => [
         id,
         tag,
       ]),

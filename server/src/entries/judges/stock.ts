@@ -7,7 +7,14 @@ import { stockAt, thingName, thingOf } from '../things';
 
 export interface ArrivalRequest {
   kind: 'arrival';
-  items: { part?: string; serial?: string; donor?: string; price?: number; note?: string }[];
+  items: {
+    part?: string;
+    serial?: string;
+    donor?: string;
+    price?: number;
+    note?: string;
+    lengthM?: number;
+  }[];
 }
 export interface FitRequest {
   kind: 'fit';
@@ -40,6 +47,7 @@ export const arrival = defineJudge<ArrivalRequest>({
         donor: text.optional(200),
         price: number.optional({ min: 0 }),
         note: text.optional(400),
+        lengthM: number.optional({ above: 0, max: 10_000 }),
       }),
       { minRows: 1, maxRows: 1000 },
     ),
@@ -53,6 +61,9 @@ export const arrival = defineJudge<ArrivalRequest>({
       const twice = serial !== undefined && known.has(serial);
       if (serial !== undefined) known.add(serial);
       return [
+        ...(items[i]!.lengthM !== undefined && found?.kind !== 'cable'
+          ? [{ path: `${at}.lengthM`, message: 'is of a reel: its part must be a cable' }]
+          : []),
         ...(found === undefined
           ? [{ path: `${at}.part`, message: 'is no part of the design or the library' }]
           : []),
@@ -63,12 +74,13 @@ export const arrival = defineJudge<ArrivalRequest>({
     return {
       body: {
         kind: 'arrival',
-        items: items.map(({ part, serial, donor, price, note }) => ({
+        items: items.map(({ part, serial, donor, price, note, lengthM }) => ({
           part: part ?? null,
           serial: serial ?? null,
           donor: donor ?? null,
           price: price ?? null,
           note: note ?? null,
+          ...(lengthM !== undefined && { lengthM }),
         })),
       },
     };
@@ -81,6 +93,8 @@ export const fit = defineJudge<FitRequest>({
   judge({ request: { item: id, place, reason: why }, bench }) {
     const item = thingOf(bench, id);
     const { modules } = bench.job.design;
+    if (item.lengthM !== null)
+      throw new HttpError(409, 'reel', `${thingName(item)} is a reel of cable: it is cut, not fitted`);
     if (!Object.hasOwn(modules, place))
       throw invalidInput([{ path: 'place', message: 'is no module of this design' }]);
     if (item.place === place) throw new HttpError(409, 'fitted', `${thingName(item)} sits there already`);

@@ -22,7 +22,9 @@ interface Row {
   tag: string;
   own: boolean;
 }
-const bodies = computed(() => bodiesOf(laid(job.design), mainCircuit, (id) => feedingCircuit(job.design, id)));
+const bodies = computed(() =>
+  bodiesOf(laid(job.design), mainCircuit, (id) => feedingCircuit(job.design, id)),
+);
 const rows = computed(() =>
   bodies.value.map(({ id, tag }): Row => ({
     id,
@@ -32,7 +34,7 @@ const rows = computed(() =>
   })),
 );
 const states = computed(
-  () => new Map(bondStates(job.design, job.present).map((state) => [state.id, state.reading])),
+  () => new Map(bondStates(laid(job.design), job.present).map((state) => [state.id, state.reading])),
 );
 const bonded = computed(() => rows.value.filter(({ id }) => states.value.has(id)));
 const figure = (id: string) => job.figure(`bonding.body:${id}:pathOhm`);

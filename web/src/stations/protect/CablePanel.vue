@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { rankGlands, rankLugs, sizeTable, type CableEnd, type CablePlace } from '@torvek/core/conductor';
-import type { Install } from '@torvek/core/document';
+import { laid, runsOfCircuit, type Install } from '@torvek/core/document';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { computed, ref, watch } from 'vue';
+import { RouterLink } from 'vue-router';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NumberField from '../../parts/NumberField.vue';
@@ -55,6 +56,8 @@ const installs: { value: Install; text: string }[] = [
   { value: 'free-air', text: 'free air' },
   { value: 'steel-conduit', text: 'steel conduit' },
 ];
+const routed = computed(() => runsOfCircuit(job.design.runs, circuitId.value));
+const routedM = computed(() => laid(job.design).circuits[circuitId.value]?.lengthM ?? null);
 const figure = (name: FigureName<'conductor.cable'>) => figureId('conductor.cable', circuitId.value, name);
 const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
 const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
@@ -146,7 +149,15 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
         </p>
       </div>
       <div>
-        <NumberField v-if="(circuit?.stretches?.length ?? 0) === 0" :path="`${at}.lengthM`" />
+        <p v-if="routed.length > 0" class="routed" data-routed>
+          Routed: {{ routedM === null ? 'its length is not computed' : formatQuantity(routedM, 'm') }}, by
+          <RouterLink
+            v-for="[id, run] in routed"
+            :key="id"
+            :to="{ name: 'route', params: { job: job.id }, query: { run: id } }"
+            >{{ run.tag }}</RouterLink>. A length typed here does not count.
+        </p>
+        <NumberField v-else-if="(circuit?.stretches?.length ?? 0) === 0" :path="`${at}.lengthM`" />
         <NumberField :path="`${at}.ambientC`" />
         <ChoiceField
           :path="`${at}.install`"
@@ -179,7 +190,7 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
         </div>
       </div>
     </div>
-    <StretchTable />
+    <StretchTable v-if="routed.length === 0" />
     <div v-if="end" class="ends">
       <div>
         <RankedTable
@@ -206,6 +217,11 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
 </template>
 
 <style scoped>
+.routed {
+  font-size: 0.9rem;
+  margin: 0.2rem 0;
+}
+
 td,
 th {
   padding-left: 0.25rem;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { removeLead } from '@torvek/core/document';
 import type { FigureName } from '@torvek/core/figure';
 import { cablesBetweenBoxes } from '@torvek/core/conductor';
 import { formatQuantity } from '@torvek/core/quantity';

@@ -39,6 +39,7 @@ export function thingRows(design: Pick<Design, 'modules'>, entries: readonly Ent
   const rank = ({ item, place }: ThingRow) =>
     item.state === 'retired' ? 1e9 : place === null ? -1 : (order.get(item.place!) ?? -1);
   return [...stock.items.values()]
+    .filter(({ lengthM }) => lengthM === null)
     .map((item): ThingRow => {
       const module = design.modules[item.place ?? ''];
       return {

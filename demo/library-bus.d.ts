@@ -1,2 +1,0 @@
-import type { DemoJob } from './story';
-export declare const libraryBus: DemoJob;

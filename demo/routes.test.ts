@@ -1,0 +1,193 @@
+import { describe, expect, test } from '@jest/globals';
+import { asBuilt } from '@torvek/core/built';
+import { evaluate, createEvaluator } from '@torvek/core/design';
+import { edit, laid, runLengths, runMass, type Design } from '@torvek/core/document';
+import { deriveNetwork } from '@torvek/core/network';
+import type { Entry } from '@torvek/core/record';
+import { libraryBus } from './library-bus';
+
+const bus = libraryBus.design;
+const changed = (recipe: (draft: Design) => void, of = bus) =>
+  edit(of, (draft) => recipe(draft as Design))!.design;
+const inlet = 'run-inlet';
+const circuit = 'circuit-inlet';
+const value = (design: Design, id: string) => evaluate(design).figures[id as never]?.value as number;
+const cutM = (design: Design, run = inlet) => runLengths(design.runs![run]!)!.cutM;
+const raised = (design: Design, rule: string) =>
+  evaluate(design).checks.flatMap((one) => (one.state === 'raised' && one.rule.id === rule ? [one] : []));
+
+describe('a routed circuit', () => {
+  test('has the length of its run: resistance, network and mass go by it, whatever is typed', () => {
+    const { lengthM, stretches } = laid(bus).circuits[circuit]!;
+    expect(lengthM).toBeCloseTo(cutM(bus), 9);
+    expect(stretches!.map(({ install, conduitInnerMm }) => [install, conduitInnerMm])).toEqual([
+      ['steel-conduit', 42],
+    ]);
+    const typed = changed((draft) => void (draft.circuits[circuit]!.lengthM = 50));
+    expect(value(typed, `conductor.loop:${circuit}:loopOhm`)).toBe(
+      value(bus, `conductor.loop:${circuit}:loopOhm`),
+    );
+    const part = bus.parts['marl-x35@1'];
+    if (part?.kind !== 'cable') throw new Error('no cable');
+    expect(runMass(bus.runs![inlet]!, bus)!.massKg).toBeCloseTo(2 * part.data.massKgPerM * cutM(bus), 9);
+    const without = changed((draft) => void delete draft.runs![inlet]);
+    expect(
+      value(bus, 'vehicle.masses:vehicle:inKg') - value(without, 'vehicle.masses:vehicle:inKg'),
+    ).toBeCloseTo(runMass(bus.runs![inlet]!, bus)!.massKg, 9);
+    const words = JSON.stringify(
+      deriveNetwork(laid(bus)).symbols.find(({ id }) => id === `${circuit}/cable`),
+    );
+    expect(words).toContain('3.29 m');
+  });
+
+  test('moves with its points: a longer way drops more, warm as from nothing', () => {
+    const evaluator = createEvaluator();
+    evaluator.evaluate(bus);
+    const longer = changed((draft) => void (draft.runs![inlet]!.points![3]!.zM = 1.5));
+    const warm = evaluator.evaluate(longer);
+    expect(warm.figures).toEqual(evaluate(longer).figures);
+    expect(cutM(longer)).toBeGreaterThan(cutM(bus) + 0.1);
+    expect(warm.figures[`conductor.cable:${circuit}:voltageDropV` as never]).toMatchObject({
+      value: expect.closeTo(
+        (value(bus, `conductor.cable:${circuit}:voltageDropV`) * cutM(longer)) / cutM(bus),
+        6,
+      ),
+    });
+  });
+
+  test('a point without a coordinate leaves it uncomputed, with the gap at the run', () => {
+    const open = changed((draft) => void delete draft.runs![inlet]!.points![2]!.yM);
+    const loop = evaluate(open).figures[`conductor.loop:${circuit}:loopOhm`]!;
+    expect([loop.value, loop.gaps.map((gap) => 'path' in gap && gap.path)]).toEqual([
+      null,
+      [`runs.${inlet}.points`],
+    ]);
+    const cut = evaluate(open).figures[`routing.run:${inlet}:cutLengthM`]!;
+    expect(cut.gaps.map((gap) => 'path' in gap && gap.path)).toEqual([`runs.${inlet}.points.2.yM`]);
+  });
+
+  test('legs lie as they are said to: what is clipped and what is in the tube add up to the whole', () => {
+    const parts = runLengths(bus.runs!['run-compressor']!)!;
+    expect(parts.parts.map(({ way }) => way)).toEqual(['clipped', 'conduit']);
+    expect(parts.parts.reduce((sum, { lengthM }) => sum + lengthM, 0)).toBeCloseTo(parts.cutM, 9);
+    expect(parts.cutM).toBeCloseTo(parts.pathM * 1.03 + 0.12, 9);
+    const installs = laid(bus).circuits['circuit-compressor']!.stretches!.map(({ install }) => install);
+    expect(installs).toEqual(['free-air', 'steel-conduit']);
+  });
+
+  test('one pole alone is a finding, and its length stays as typed; a run for each pole counts half each', () => {
+    const one = changed((draft) => void (draft.runs![inlet]!.poles = 'plus'));
+    expect(laid(one).circuits[circuit]).toBe(one.circuits[circuit]);
+    expect(raised(one, 'run.one-pole')).toHaveLength(1);
+    const both = changed((draft) => {
+      draft.runs!['run-minus'] = { ...structuredClone(bus.runs![inlet]!), tag: 'Minus', poles: 'minus' };
+      draft.runs!['run-minus'].points![3]!.zM = 1.5;
+    }, one);
+    expect(laid(both).circuits[circuit]!.lengthM).toBeCloseTo((cutM(both) + cutM(both, 'run-minus')) / 2, 9);
+    expect(raised(both, 'run.one-pole')).toEqual([]);
+    expect(raised(both, 'run.twice')).toEqual([]);
+  });
+
+  test('two pairs in one tube warm each other', () => {
+    const full = changed((draft) => void draft.runs![inlet]!.circuits!.push('circuit-charger'));
+    expect(laid(full).circuits[circuit]!.stretches![0]!.grouped).toBe(4);
+    expect(value(full, `conductor.cable:${circuit}:ampacityA`)).toBeLessThan(
+      value(bus, `conductor.cable:${circuit}:ampacityA`),
+    );
+    expect(value(full, `routing.tube:${inlet}/1:fillFraction`)).toBeGreaterThan(
+      value(bus, `routing.tube:${inlet}/1:fillFraction`),
+    );
+  });
+
+  test('a measured length counts instead of what the points give; the record’s over both', () => {
+    const measured = changed((draft) => void (draft.runs![inlet]!.cutLengthM = 4));
+    expect(laid(measured).circuits[circuit]!.lengthM).toBeCloseTo(4, 9);
+    expect(value(measured, `routing.run:${inlet}:cutLengthM`)).toBe(4);
+    expect(value(measured, `routing.run:${inlet}:pathLengthM`)).toBe(
+      value(bus, `routing.run:${inlet}:pathLengthM`),
+    );
+    const entries = [
+      {
+        seq: 3,
+        subjects: [],
+        body: {
+          kind: 'cable-cut',
+          place: `runs.${inlet}.cutLengthM`,
+          name: '',
+          lengthM: 4.5,
+          designedM: null,
+          batch: null,
+        },
+      },
+    ] as unknown as Entry[];
+    expect(laid(asBuilt(measured, entries).design).circuits[circuit]!.lengthM).toBeCloseTo(4.5, 9);
+  });
+
+  test('a cable of the pack that is routed has the length of its run', () => {
+    const lead = Object.keys(bus.pack.leads!)[0]!;
+    const routed = changed((draft) => {
+      draft.runs!['run-lead'] = { ...structuredClone(bus.runs!['run-dcdc']!), tag: 'Lead', leads: [lead] };
+      delete draft.runs!['run-lead'].circuits;
+    });
+    expect(laid(routed).pack.leads![lead]!.lengthM).toBeCloseTo(cutM(routed, 'run-lead'), 9);
+    expect(value(routed, `pack.lead:${lead}:ohm`)).not.toBe(value(bus, `pack.lead:${lead}:ohm`));
+  });
+
+  test('without runs a design is itself', () => {
+    const plain = changed((draft) => void delete draft.runs);
+    expect(laid(plain)).toBe(plain);
+    const other = changed((draft) => void (draft.vehicle.speedKmH = 61));
+    expect(laid(other).circuits[circuit]).toBe(laid(bus).circuits[circuit]);
+  });
+});
+
+describe('what a run is judged by', () => {
+  test('each line by its own distance, with the one asked for where the design says so', () => {
+    const near = changed((draft) => void (draft.hazards!['hazard-shaft']!.minSeparationMm = 600));
+    expect(raised(near, 'route.separation').map(({ subjects }) => [...subjects].sort())).toEqual([
+      ['hazard-shaft', 'run-compressor'],
+      ['hazard-shaft', 'run-dcdc'],
+      ['hazard-shaft', inlet].sort(),
+    ]);
+    const open = changed((draft) => void delete draft.hazards!['hazard-brake']!.points![1]!.yM);
+    const checks = evaluate(open).checks.filter(({ rule }) => rule.id === 'route.separation');
+    expect(checks.filter(({ state }) => state === 'not-checked')).toHaveLength(3);
+    expect(checks.filter(({ state }) => state === 'clear')).toHaveLength(9);
+  });
+
+  test('a box that moves leaves its run behind', () => {
+    const moved = changed((draft) => void (draft.boxes['box-collector']!.xM! += 0.08));
+    expect(raised(moved, 'run.end-off').map(({ message }) => message)).toEqual([
+      expect.stringContaining('Over the axle begins 80 mm off Collector box'),
+    ]);
+  });
+
+  test('through a zone only outside of the tube counts as bare', () => {
+    const crushed = (x: number) =>
+      changed((draft) => {
+        Object.assign(draft.zones!['zone-bumper']!, {
+          xM: x,
+          yM: -0.45,
+          zM: 0.65,
+          lengthM: 0.2,
+          widthM: 0.3,
+          heightM: 0.3,
+        });
+      });
+    expect(raised(crushed(-0.5), 'run.crush')).toHaveLength(1);
+    // There the compressor’s cable lies in its tube.
+    expect(raised(crushed(1.02), 'run.crush')).toEqual([]);
+  });
+
+  test('the tube’s bends, fill and pull follow from the run', () => {
+    const narrow = changed((draft) => {
+      draft.runs![inlet]!.bendRadiusMm = 80;
+      draft.runs![inlet]!.conduitInnerMm = 24;
+      draft.runs![inlet]!.conduitOuterMm = 28;
+    });
+    expect(raised(narrow, 'conduit-fit.too-full')).toHaveLength(1);
+    expect(raised(narrow, 'bend-card.former')).toHaveLength(1);
+    const weak = changed((draft) => void (draft.runs![inlet]!.maxTensionN = 5));
+    expect(raised(weak, 'pull.tension')[0]!.message).toContain('Conduit 1 of Over the axle');
+  });
+});

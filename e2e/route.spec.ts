@@ -1,0 +1,104 @@
+import type { Page } from '@playwright/test';
+import { cell, expect, figure, saved, test } from './fixtures';
+
+const cut = 'routing.run:run-dcdc:cutLengthM';
+const metres = async (page: Page) =>
+  Number(/([\d.]+)\s*m/.exec((await figure(page, cut).textContent()) ?? '')?.[1]);
+
+test('a run is laid by mouse and by keyboard; length and drop follow; a box that moves leaves its end behind', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('route?run=run-dcdc');
+  const before = await metres(page);
+  expect(before).toBeCloseTo(1.84, 1);
+
+  // By mouse: the corner is drawn back, away from the box.
+  const corner = page
+    .locator('[data-view="plan"]')
+    .getByRole('button', { name: /^Point 2 of Across to the DC-DC/ });
+  const at = (await corner.boundingBox())!;
+  await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 70, at.y + at.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await saved(page);
+  const wide = await metres(page);
+  expect(wide).toBeGreaterThan(before + 0.2);
+  await page.keyboard.press('Control+z');
+  await expect(figure(page, cut)).toContainText(String(before));
+
+  // By keyboard: a decimetre up in the side view.
+  await page
+    .locator('[data-view="side"]')
+    .getByRole('button', { name: /^Point 2 of Across/ })
+    .focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(cell(page, 'runs.run-dcdc.points.1.zM')).toHaveText('0.82');
+  // By number: too near to the ground.
+  await cell(page, 'runs.run-dcdc.points.1.zM').click();
+  await page.keyboard.type('0,1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Findings and working')).toContainText('Across to the DC-DC hangs');
+  await page.keyboard.press('Control+z');
+
+  // A point more, and away again.
+  const points = page.locator('[data-points]').getByRole('row');
+  const count = await points.count();
+  await page.getByRole('button', { name: 'Another point' }).click();
+  await expect(points).toHaveCount(count + 1);
+  await page.getByRole('button', { name: /Remove point 4/ }).click();
+  await expect(points).toHaveCount(count);
+
+  // The circuit says that it is routed; its length follows.
+  await page.getByRole('link', { name: 'Protect' }).click();
+  await page.goto(page.url().replace(/protect.*/, 'protect?circuit=circuit-dcdc'));
+  await expect(page.locator('[data-routed]')).toContainText('by Across to the DC-DC');
+});
+
+test('a bend card and its twin, cables through the tube, and a PDF for the bender', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('route?panel=card');
+  const card = page.locator('[data-card]');
+  await expect(card.getByRole('row', { name: /^3 / })).toContainText('94.5° clockwise');
+  await card.getByLabel('mirrored twin').check();
+  await expect(card.getByRole('row', { name: /^3 / })).toContainText('94.5° anticlockwise');
+  await card.getByLabel('Allowance at the start').fill('25');
+  await expect(card.getByText('Cut 3102.7 mm')).toBeVisible();
+  await card.getByLabel('Allowance at the start').fill('x');
+  await expect(card).toContainText('An allowance cannot be read');
+  await card.getByLabel('Allowance at the start').fill('');
+  await expect(page.locator('[data-pull]')).toContainText('Feed in at its end');
+  const file = page.waitForEvent('download');
+  await card.getByRole('button', { name: 'Card as PDF' }).click();
+  expect((await file).suggestedFilename()).toMatch(/bend-card\.pdf$/);
+});
+
+test('a reel arrives, a cable is cut off it, and no more than it has', async ({ page, signIn, open }) => {
+  await signIn('technician');
+  await open('route?panel=cuts');
+  const cuts = page.locator('[data-cuts]');
+  const reels = page.locator('[data-reels]');
+  await expect(reels).toContainText('1.81 m left of 8.4 m');
+  await reels.getByLabel('Cable of the reel').selectOption('marl-x35@1');
+  await reels.getByLabel('Name of the reel').fill('Drum 9');
+  await reels.getByLabel('Length of the reel').fill('6,7');
+  await reels.getByRole('button', { name: 'Record' }).click();
+  // Both pieces fit on it: the longer drum stays whole.
+  await expect(reels).toContainText('8.4 m left of 8.4 m');
+  await cuts.getByLabel('As cut, Over the axle').fill('3.4');
+  await cuts.getByLabel('Reel for Over the axle').selectOption({ label: 'Drum 9, 6.7 m' });
+  await cuts.getByLabel('Record the cut of Over the axle').click();
+  await expect(page.getByText('is more than Drum 9 has left')).toBeVisible();
+  await cuts.getByLabel('As cut, Over the axle').fill('3.31');
+  await cuts.getByLabel('Record the cut of Over the axle').click();
+  await expect(cuts.getByRole('row', { name: /Over the axle/ })).toContainText('3.31');
+  await expect(reels).toContainText('Nothing is to be cut now.');
+  await expect(reels).toContainText('Drum 9 0.08 m');
+});

@@ -1,0 +1,540 @@
+<script setup lang="ts">
+import { hazardDistanceMm, runGeometry, type Id, type RunItem } from '@torvek/core/document';
+import { nearestTo } from '@torvek/core/space';
+import { formatNumber } from '@torvek/core/quantity';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { useJob } from '../../../stores/job';
+import {
+  axesOf,
+  frameOf,
+  lineText,
+  onPaper,
+  pathText,
+  rectOf,
+  snapped,
+  snapsAlong,
+  unitsPerM,
+  type Axis,
+  type Drawn,
+  type Side,
+} from './drawing';
+
+/** The vehicle from above or from its right, to scale, with its runs; the points of one are drawn about, by mouse and by keys. */
+const props = defineProps<{
+  side: Side;
+  runId: Id;
+  /** The point that is picked, from 0. */
+  point: number | null;
+  /** Shows that run alone, large. */
+  close: boolean;
+}>();
+const emit = defineEmits<{ pick: [point: number]; run: [id: Id] }>();
+const job = useJob();
+const svg = ref<SVGSVGElement | null>(null);
+const { width: pixels } = useElementSize(svg);
+const runs = computed(() => job.design.runs ?? {});
+const run = computed((): RunItem | undefined => runs.value[props.runId]);
+const axes = computed(() => axesOf[props.side]);
+
+const body = computed((): Drawn => {
+  const { wheelbaseM = 2.6, lengthM, frontOverhangM, heightM = 1.6 } = job.design.vehicle;
+  const front = frontOverhangM ?? wheelbaseM * 0.3;
+  const long = Math.min(Math.max(lengthM ?? wheelbaseM * 1.6, 1), 25);
+  const wide = Math.min(2.4, Math.max(1.4, long * 0.3));
+  const rect = { x: (front - long) * unitsPerM, w: long * unitsPerM };
+  return props.side === 'plan'
+    ? { ...rect, y: (-wide / 2) * unitsPerM, h: wide * unitsPerM }
+    : { ...rect, y: -Math.min(heightM, 2) * unitsPerM, h: Math.min(heightM, 2) * unitsPerM };
+});
+const wheels = computed(() => {
+  const { wheelbaseM = 2.6, wheelDiameterM = 0.65 } = job.design.vehicle;
+  return [0, -wheelbaseM].map((x) => ({ x: x * unitsPerM, r: (wheelDiameterM / 2) * unitsPerM }));
+});
+const things = computed(() => [
+  ...Object.entries(job.design.boxes).map(([id, box]) => ({ id, ...box, hv: true })),
+  ...Object.entries(job.design.devices).map(([id, device]) => ({ id, ...device, hv: false })),
+]);
+const rects = computed(() =>
+  things.value.flatMap((thing) => {
+    const rect = rectOf(thing, props.side);
+    return rect === null ? [] : [{ id: thing.id, tag: thing.tag, hv: thing.hv, rect }];
+  }),
+);
+const zones = computed(() =>
+  Object.entries(job.design.zones ?? {}).flatMap(([id, zone]) => {
+    const rect = rectOf(zone, props.side);
+    return rect === null ? [] : [{ id, tag: zone.tag, kind: zone.kind, rect }];
+  }),
+);
+const full = (points: RunItem['points'] = []) =>
+  points.every(({ xM, yM, zM }) => xM !== undefined && yM !== undefined && zM !== undefined)
+    ? points.map(({ xM, yM, zM }): [number, number, number] => [xM!, yM!, zM!])
+    : null;
+const hazards = computed(() =>
+  Object.entries(job.design.hazards ?? {}).flatMap(([id, line]) => {
+    const points = full(line.points);
+    return points === null || points.length < 2
+      ? []
+      : [
+          {
+            id,
+            tag: line.tag,
+            kind: line.kind,
+            points,
+            d: lineText(points, props.side),
+            wide: (line.radiusMm ?? 0) / 5,
+          },
+        ];
+  }),
+);
+const drawn = computed(() =>
+  Object.entries(runs.value).flatMap(([id, one]) => {
+    const found = runGeometry(one);
+    const points = full(one.points);
+    if (found !== null) {
+      const tubes = found.ways.flatMap((way, leg) =>
+        way === 'conduit'
+          ? [lineText([found.legs.points[leg]!, found.legs.points[leg + 1]!], props.side)]
+          : [],
+      );
+      return [{ id, tag: one.tag, d: pathText(found.path.pieces, props.side), tubes, rough: false }];
+    }
+    return points === null || points.length < 2
+      ? []
+      : [{ id, tag: one.tag, d: lineText(points, props.side), tubes: [], rough: true }];
+  }),
+);
+const handles = computed(() =>
+  (run.value?.points ?? []).flatMap(({ xM, yM, zM }, i) => {
+    const [across, up] = [xM, props.side === 'plan' ? yM : zM];
+    return across === undefined || up === undefined ? [] : [{ i, x: across * unitsPerM, y: -up * unitsPerM }];
+  }),
+);
+/** The spot of the least distance to a line that is too near. */
+const spots = computed(() => {
+  const found = run.value === undefined ? null : runGeometry(run.value);
+  if (found === null) return [];
+  return hazards.value.flatMap(({ id, tag, points }) => {
+    const check = job.checks.find(
+      ({ rule, subjects }) =>
+        rule.id === 'route.separation' && subjects.includes(id) && subjects.includes(props.runId),
+    );
+    if (check?.state !== 'raised') return [];
+    const [x, y] = onPaper(nearestTo(found.path, points).point, props.side);
+    const distance = check.values.find(({ label }) => label === 'distance')?.value ?? 0;
+    return [{ id, tag, x, y, distance }];
+  });
+});
+
+const frame = computed(() => {
+  const own = handles.value.map(({ x, y }): [number, number] => [x, y]);
+  if (props.close && own.length > 1) return frameOf([], own, 40);
+  // As long as the vehicle, as high or wide as what is in it.
+  const lines = hazards.value.flatMap(({ points }) => points.map((one) => onPaper(one, props.side)));
+  const ground: [number, number][] = props.side === 'side' ? [[0, 0]] : [];
+  const inside = frameOf(
+    [...rects.value, ...zones.value].map(({ rect }) => rect),
+    [...own, ...lines, ...ground],
+    16,
+  );
+  const { x, w } = body.value;
+  return { ...inside, left: x - 14, width: w + 28 };
+});
+/** So that text is as large as elsewhere, whatever the scale. */
+const unit = computed(() => frame.value.width / Math.max(pixels.value, 200));
+const font = computed(() => 12 * unit.value);
+
+/** What is being drawn about: the point, and where it is now. */
+const dragging = ref<{ i: number; across: number; up: number; said: string | null } | null>(null);
+function paperOf(event: PointerEvent): [number, number] | null {
+  const matrix = svg.value?.getScreenCTM();
+  if (matrix == null) return null;
+  const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+  return [x / unitsPerM, -y / unitsPerM];
+}
+function put(draft: object, i: number, values: Partial<Record<Axis, number>>): void {
+  const point = (draft as { runs?: Record<Id, RunItem> }).runs?.[props.runId]?.points?.[i];
+  if (point !== undefined) Object.assign(point, values);
+}
+function start(i: number, event: PointerEvent): void {
+  emit('pick', i);
+  if (!job.editable || event.button !== 0) return;
+  (event.target as Element).setPointerCapture(event.pointerId);
+  const at = paperOf(event);
+  if (at !== null) dragging.value = { i, across: at[0], up: at[1], said: null };
+}
+function move(event: PointerEvent): void {
+  const now = dragging.value;
+  const at = paperOf(event);
+  if (now === null || at === null) return;
+  const points = job.committed.runs?.[props.runId]?.points ?? [];
+  const { across, up } = axes.value;
+  const snap = (axis: Axis, value: number) =>
+    event.shiftKey
+      ? { value: Number(value.toFixed(3)), to: null }
+      : snapped(value, snapsAlong(axis, points, now.i, things.value));
+  const [x, y] = [snap(across, at[0]), snap(up, at[1])];
+  dragging.value = {
+    i: now.i,
+    across: x.value,
+    up: y.value,
+    said: [x.to, y.to].filter((one) => one !== null).join('; ') || null,
+  };
+  job.preview((draft) => put(draft, now.i, { [across]: x.value, [up]: y.value }));
+}
+function end(): void {
+  const now = dragging.value;
+  dragging.value = null;
+  if (now === null) return;
+  const { across, up } = axes.value;
+  const before = job.committed.runs?.[props.runId]?.points?.[now.i];
+  job.preview(null);
+  if (before === undefined || (before[across] === now.across && before[up] === now.up)) return;
+  job.change(`Point ${now.i + 1} of ${run.value?.tag ?? ''} moved`, (draft) =>
+    put(draft, now.i, { [across]: now.across, [up]: now.up }),
+  );
+}
+function cancel(): void {
+  if (dragging.value === null) return;
+  dragging.value = null;
+  job.preview(null);
+}
+
+const arrows: Record<string, [across: number, up: number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+function keyed(i: number, event: KeyboardEvent): void {
+  if (event.key === 'Escape') return cancel();
+  const way = arrows[event.key];
+  if (way === undefined || !job.editable) return;
+  event.preventDefault();
+  const step = event.shiftKey ? 0.1 : 0.01;
+  const point = run.value?.points?.[i];
+  const { across, up } = axes.value;
+  if (point?.[across] === undefined || point[up] === undefined) return;
+  const next = (value: number, by: number) => Number((value + by * step).toFixed(4));
+  job.change(`Point ${i + 1} of ${run.value?.tag ?? ''} moved`, (draft) =>
+    put(draft, i, { [across]: next(point[across]!, way[0]), [up]: next(point[up]!, way[1]) }),
+  );
+}
+/** A point is added on the leg that was clicked, between its ends. */
+function insert(event: MouseEvent): void {
+  const at = paperOf(event as PointerEvent);
+  const points = run.value?.points ?? [];
+  if (at === null || !job.editable || points.length < 2) return;
+  const { across, up } = axes.value;
+  let best = { leg: 0, share: 0.5, off: Infinity };
+  points.slice(1).forEach((to, leg) => {
+    const from = points[leg]!;
+    const [dx, dy] = [(to[across] ?? 0) - (from[across] ?? 0), (to[up] ?? 0) - (from[up] ?? 0)];
+    const square = dx * dx + dy * dy;
+    const share =
+      square === 0
+        ? 0.5
+        : Math.min(
+            1,
+            Math.max(0, ((at[0] - (from[across] ?? 0)) * dx + (at[1] - (from[up] ?? 0)) * dy) / square),
+          );
+    const off = Math.hypot(at[0] - (from[across] ?? 0) - share * dx, at[1] - (from[up] ?? 0) - share * dy);
+    if (off < best.off) best = { leg, share, off };
+  });
+  const [from, to] = [points[best.leg]!, points[best.leg + 1]!];
+  const value = (axis: Axis) => {
+    const [a, b] = [from[axis], to[axis]];
+    return a === undefined || b === undefined ? undefined : Number((a + (b - a) * best.share).toFixed(3));
+  };
+  const made = { xM: value('xM'), yM: value('yM'), zM: value('zM') };
+  job.change(`Point added to ${run.value?.tag ?? ''}`, (draft) => {
+    draft.runs?.[props.runId]?.points?.splice(
+      best.leg + 1,
+      0,
+      Object.fromEntries(Object.entries(made).filter(([, one]) => one !== undefined)),
+    );
+  });
+  emit('pick', best.leg + 1);
+}
+const name = computed(() => (props.side === 'plan' ? 'From above' : 'From the right'));
+const summary = computed(
+  () =>
+    `${name.value}, to scale: ${drawn.value.length} runs, ${hazards.value.length} lines to stay away from${spots.value.length > 0 ? `; too near to ${spots.value.map(({ tag }) => tag).join(', ')}` : ''}.`,
+);
+const asked = (kind: keyof typeof hazardDistanceMm) => hazardDistanceMm[kind];
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="view"
+    :viewBox="`${frame.left} ${frame.top} ${frame.width} ${frame.height}`"
+    role="group"
+    :aria-label="summary"
+    :data-view="side"
+    @pointermove="move"
+    @pointerup="end"
+    @pointercancel="cancel"
+  >
+    <defs>
+      <pattern
+        :id="`zone-${side}`"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <line x1="0" y1="0" x2="0" y2="7" class="hatch" />
+      </pattern>
+    </defs>
+    <rect :x="body.x" :y="body.y" :width="body.w" :height="body.h" rx="12" class="body" />
+    <line
+      v-if="side === 'side'"
+      :x1="frame.left"
+      :x2="frame.left + frame.width"
+      y1="0"
+      y2="0"
+      class="ground"
+    />
+    <g v-for="one in wheels" :key="one.x">
+      <circle v-if="side === 'side'" :cx="one.x" :cy="-one.r" :r="one.r" class="wheel" />
+      <template v-else>
+        <rect :x="one.x - one.r" :y="body.y + 6" :width="2 * one.r" height="20" rx="4" class="wheel" />
+        <rect
+          :x="one.x - one.r"
+          :y="body.y + body.h - 26"
+          :width="2 * one.r"
+          height="20"
+          rx="4"
+          class="wheel"
+        />
+      </template>
+    </g>
+    <g v-for="zone in zones" :key="zone.id" class="zone" :class="zone.kind">
+      <rect
+        :x="zone.rect.x"
+        :y="zone.rect.y"
+        :width="zone.rect.w"
+        :height="zone.rect.h"
+        :fill="zone.kind === 'corridor' ? 'none' : `url(#zone-${side})`"
+      />
+      <title>{{ zone.tag }}, {{ zone.kind }}</title>
+    </g>
+    <g v-for="one in rects" :key="one.id" class="thing" :class="{ hv: one.hv }">
+      <rect :x="one.rect.x" :y="one.rect.y" :width="one.rect.w" :height="one.rect.h" rx="2" />
+      <text
+        v-if="one.rect.w > one.tag.length * font * 0.52"
+        :x="one.rect.x + one.rect.w / 2"
+        :y="one.rect.y + one.rect.h / 2 + font * 0.35"
+        :font-size="font"
+        text-anchor="middle"
+      >
+        {{ one.tag }}
+      </text>
+      <title>{{ one.tag }}</title>
+    </g>
+    <g v-for="line in hazards" :key="line.id" class="line" :class="line.kind.replaceAll(' ', '-')">
+      <path :d="line.d" :stroke-width="Math.max(line.wide, 1.6 * unit)" />
+      <title>{{ line.tag }}, {{ line.kind }}: {{ asked(line.kind) }} mm unless said otherwise</title>
+    </g>
+    <g
+      v-for="one in drawn"
+      :key="one.id"
+      class="run"
+      :class="{ picked: one.id === runId, rough: one.rough }"
+      :data-run="one.id"
+    >
+      <path v-for="(tube, i) in one.tubes" :key="i" :d="tube" class="tube" :stroke-width="9 * unit" />
+      <path :d="one.d" class="way" :stroke-width="(one.id === runId ? 3.4 : 2.2) * unit" />
+      <path
+        :d="one.d"
+        class="touch"
+        :stroke-width="14 * unit"
+        @click="emit('run', one.id)"
+        @dblclick.prevent="one.id === runId && insert($event)"
+      >
+        <title>{{ one.tag }}{{ one.id === runId ? ': double click adds a point' : '' }}</title>
+      </path>
+    </g>
+    <g v-for="spot in spots" :key="spot.id" class="spot">
+      <circle :cx="spot.x" :cy="spot.y" :r="9 * unit" :stroke-width="2.4 * unit" />
+      <text :x="spot.x" :y="spot.y - 13 * unit" :font-size="font" text-anchor="middle">
+        {{ formatNumber(spot.distance) }} mm
+      </text>
+    </g>
+    <g v-for="one in handles" :key="one.i">
+      <circle
+        :cx="one.x"
+        :cy="one.y"
+        :r="(one.i === point ? 7 : 5.5) * unit"
+        :stroke-width="1.8 * unit"
+        class="handle"
+        :class="{ picked: one.i === point }"
+        tabindex="0"
+        role="button"
+        :aria-label="`Point ${one.i + 1} of ${run?.tag}, ${name.toLowerCase()}: arrow keys move it by a centimetre, with shift by ten`"
+        @pointerdown="start(one.i, $event)"
+        @keydown="keyed(one.i, $event)"
+        @focus="emit('pick', one.i)"
+      />
+      <text :x="one.x + 8 * unit" :y="one.y - 8 * unit" :font-size="font" class="number">
+        {{ one.i + 1 }}
+      </text>
+    </g>
+    <text :x="frame.left + 8 * unit" :y="frame.top + 16 * unit" :font-size="font" class="name">
+      {{ name }}
+    </text>
+    <text
+      :x="frame.left + frame.width - 8 * unit"
+      :y="frame.top + 16 * unit"
+      :font-size="font"
+      text-anchor="end"
+      class="name"
+    >
+      {{ dragging?.said ?? 'front →' }}
+    </text>
+    <g
+      class="scale"
+      :transform="`translate(${frame.left + 10 * unit} ${frame.top + frame.height - 10 * unit})`"
+    >
+      <path :d="`M0,${-5 * unit} V0 H${unitsPerM / 2} V${-5 * unit}`" :stroke-width="unit" />
+      <text :x="unitsPerM / 2 + 6 * unit" y="0" :font-size="font">0.5 m</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.view {
+  display: block;
+  width: 100%;
+  max-height: 270px;
+  background: var(--tv-sheet);
+  touch-action: none;
+  user-select: none;
+}
+
+.body {
+  fill: var(--tv-recess);
+  stroke: var(--tv-line);
+  stroke-width: 1;
+}
+
+.ground,
+.scale path {
+  stroke: var(--tv-soft);
+  fill: none;
+}
+
+.wheel {
+  fill: none;
+  stroke: var(--tv-line);
+  stroke-width: 3;
+}
+
+.thing rect {
+  fill: var(--tv-grey-fill);
+  stroke: var(--tv-soft);
+  stroke-width: 1;
+}
+
+.thing.hv rect {
+  fill: var(--tv-hv-fill);
+  fill-opacity: 0.3;
+  stroke: var(--tv-hv);
+}
+
+text {
+  fill: var(--tv-ink);
+}
+
+.name,
+.scale text {
+  fill: var(--tv-soft);
+}
+
+.zone rect {
+  stroke: var(--tv-soft);
+  stroke-width: 1;
+  stroke-dasharray: 4 3;
+}
+
+.hatch {
+  stroke: var(--tv-stop);
+  stroke-width: 1.4;
+  opacity: 0.45;
+}
+
+.line path {
+  fill: none;
+  stroke: var(--tv-soft);
+  stroke-dasharray: 8 3;
+  opacity: 0.8;
+}
+
+.line.coolant path {
+  stroke: var(--tv-coolant);
+}
+
+.line[class*='loom'] path {
+  stroke: var(--tv-lowvolt);
+}
+
+.run .tube {
+  fill: none;
+  stroke: var(--tv-soft);
+  opacity: 0.35;
+  stroke-linecap: round;
+}
+
+.run .way {
+  fill: none;
+  stroke: var(--tv-hv);
+  opacity: 0.55;
+  stroke-linejoin: round;
+}
+
+.run.picked .way {
+  opacity: 1;
+}
+
+.run.rough .way {
+  stroke-dasharray: 5 4;
+}
+
+.run .touch {
+  fill: none;
+  stroke: transparent;
+  cursor: pointer;
+}
+
+.handle {
+  fill: var(--tv-sheet);
+  stroke: var(--tv-ink);
+  cursor: grab;
+}
+
+.handle.picked {
+  fill: var(--tv-act);
+}
+
+.number {
+  font-weight: 600;
+  paint-order: stroke;
+  stroke: var(--tv-sheet);
+  stroke-width: 3px;
+}
+
+.spot circle {
+  fill: none;
+  stroke: var(--tv-stop);
+}
+
+.spot text {
+  fill: var(--tv-stop);
+  font-weight: 600;
+  paint-order: stroke;
+  stroke: var(--tv-sheet);
+  stroke-width: 3px;
+}
+</style>

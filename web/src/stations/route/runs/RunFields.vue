@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { conduitKinds, runDefaults, runPoles, type Id } from '@torvek/core/document';
+import { figureId } from '@torvek/core/figure';
+import { computed } from 'vue';
+import ChoiceField from '../../../parts/ChoiceField.vue';
+import FigureValue from '../../../parts/FigureValue.vue';
+import FlagField from '../../../parts/FlagField.vue';
+import NumberField from '../../../parts/NumberField.vue';
+import TextField from '../../../parts/TextField.vue';
+import { useJob } from '../../../stores/job';
+
+/** What a run carries, where it ends, how it is bent and clipped. */
+const props = defineProps<{ runId: Id }>();
+const job = useJob();
+const at = computed(() => `runs.${props.runId}`);
+const run = computed(() => job.design.runs?.[props.runId]);
+const ends = computed(() =>
+  [...Object.entries(job.design.boxes), ...Object.entries(job.design.devices)].map(([value, { tag }]) => ({
+    value,
+    text: tag,
+  })),
+);
+const tube = computed(() => run.value?.points?.some(({ after }) => after === 'conduit') === true);
+const carried = computed(() => [
+  ...Object.entries(job.design.circuits).map(([id, { tag }]) => ({ id, tag, field: 'circuits' as const })),
+  ...Object.entries(job.design.pack.leads ?? {}).map(([id, { tag }]) => ({
+    id,
+    tag,
+    field: 'leads' as const,
+  })),
+]);
+const carries = (id: Id, field: 'circuits' | 'leads') => run.value?.[field]?.includes(id) === true;
+function toggle(id: Id, field: 'circuits' | 'leads', tag: string): void {
+  const has = carries(id, field);
+  job.change(`${run.value?.tag ?? 'Run'} ${has ? 'no longer carries' : 'carries'} ${tag}`, (draft) => {
+    const own = draft.runs?.[props.runId];
+    if (own === undefined) return;
+    const next = has ? own[field]?.filter((one) => one !== id) : [...(own[field] ?? []), id];
+    if (next === undefined || next.length === 0) delete own[field];
+    else own[field] = next;
+  });
+}
+const what = computed(() =>
+  carried.value
+    .filter(({ id, field }) => carries(id, field))
+    .map(({ tag }) => tag)
+    .join(', '),
+);
+const figure = (name: 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg') =>
+  figureId('routing.run', props.runId, name);
+</script>
+
+<template>
+  <div class="fields">
+    <div class="figure-row">
+      <FigureValue :id="figure('cutLengthM')" show-label />
+      <FigureValue :id="figure('pathLengthM')" show-label />
+      <FigureValue :id="figure('totalBendDeg')" show-label />
+      <FigureValue :id="figure('cablesKg')" show-label />
+    </div>
+    <TextField :path="`${at}.tag`" label="Name" required />
+    <details class="carries" :open="what === ''">
+      <summary>
+        Carries <b>{{ what === '' ? 'nothing yet' : what }}</b>
+      </summary>
+      <label v-for="one in carried" :key="one.id">
+        <input
+          type="checkbox"
+          class="form-check-input"
+          :checked="carries(one.id, one.field)"
+          :disabled="!job.editable"
+          @change="toggle(one.id, one.field, one.tag)"
+        />
+        {{ one.tag }}
+      </label>
+    </details>
+    <ChoiceField
+      :path="`${at}.poles`"
+      label="Poles"
+      :options="runPoles.map((value) => ({ value, text: value === 'both' ? 'both' : `${value} alone` }))"
+      none="both, default"
+    />
+    <ChoiceField :path="`${at}.from`" label="Begins at" :options="ends" none="not said" />
+    <FlagField :path="`${at}.fromFixed`" label="its beginning can no longer move" />
+    <ChoiceField :path="`${at}.to`" label="Ends at" :options="ends" none="not said" />
+    <FlagField :path="`${at}.toFixed`" label="its end can no longer move" />
+    <NumberField :path="`${at}.bendRadiusMm`" />
+    <NumberField :path="`${at}.minBendFactor`" />
+    <template v-if="tube">
+      <ChoiceField
+        :path="`${at}.conduit`"
+        label="Conduit"
+        :options="conduitKinds.map((value) => ({ value, text: value }))"
+        none="not said"
+      />
+      <NumberField :path="`${at}.conduitInnerMm`" />
+      <NumberField :path="`${at}.conduitOuterMm`" />
+    </template>
+    <NumberField :path="`${at}.clipSpacingMm`" />
+    <NumberField :path="`${at}.clipFromEndMm`" />
+    <NumberField :path="`${at}.slackFraction`" />
+    <NumberField :path="`${at}.terminationMm`" />
+    <NumberField :path="`${at}.cutLengthM`" />
+    <p class="soft">
+      Slack {{ runDefaults.slackFraction * 100 }} % and {{ runDefaults.terminationMm }} mm for each
+      termination unless said otherwise. A length measured in place counts instead of what the points give.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.carries {
+  margin: 0.3rem 0;
+  font-size: 0.9rem;
+}
+
+.carries label {
+  display: inline-flex;
+  gap: 0.35rem;
+  align-items: center;
+  margin: 0.2rem 0.8rem 0 0;
+}
+
+.figure-row {
+  margin: 0 0 0.4rem;
+}
+
+p {
+  font-size: 0.85rem;
+  margin: 0.3rem 0 0;
+}
+</style>

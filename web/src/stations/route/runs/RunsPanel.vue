@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { ref, watch } from 'vue';
+import RemoveButton from '../../../parts/RemoveButton.vue';
+import { useJob } from '../../../stores/job';
+import { useRuns } from '../use-runs';
+import PointTable from './PointTable.vue';
+import RouteView from './RouteView.vue';
+import RunFields from './RunFields.vue';
+
+/** Where cables run: two views to scale, the table they are drawn from, and what each run is. */
+const job = useJob();
+const { runs, ids, runId, run, pick, add, remove } = useRuns();
+const point = ref<number | null>(null);
+const close = ref(false);
+watch(runId, () => (point.value = null));
+</script>
+
+<template>
+  <section class="sheet-card" aria-labelledby="runs-title" data-runs>
+    <div class="card-head">
+      <h2 id="runs-title">Runs</h2>
+      <div class="chips" role="group" aria-label="Runs">
+        <button
+          v-for="id in ids"
+          :key="id"
+          type="button"
+          class="btn btn-sm"
+          :class="id === runId ? 'btn-primary' : 'btn-light'"
+          :aria-pressed="id === runId"
+          @click="pick(id)"
+        >
+          {{ runs[id]?.tag }}
+        </button>
+        <BButton size="sm" variant="light" :disabled="!job.editable" @click="add">New run</BButton>
+      </div>
+      <button
+        v-if="run"
+        type="button"
+        class="btn btn-sm btn-quiet close"
+        :aria-pressed="close"
+        @click="close = !close"
+      >
+        {{ close ? 'Whole vehicle' : 'This run alone' }}
+      </button>
+      <RemoveButton v-if="run" :name="run.tag" @remove="remove(runId)" />
+    </div>
+    <RouteView side="plan" :run-id="runId" :point="point" :close="close" @pick="point = $event" @run="pick" />
+    <RouteView side="side" :run-id="runId" :point="point" :close="close" @pick="point = $event" @run="pick" />
+    <p v-if="!run" class="panel-empty">
+      No run yet. A run says where a cable leads: its length, drop, mass and bends follow, and a length that
+      is typed for its circuit no longer counts.
+    </p>
+    <div v-else class="below">
+      <PointTable :run-id="runId" :point="point" @pick="point = $event" />
+      <RunFields :key="runId" :run-id="runId" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+}
+
+.close {
+  margin-left: auto;
+}
+
+.below {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 1rem;
+  margin-top: 0.5rem;
+}
+
+@media (max-width: 1100px) {
+  .below {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
