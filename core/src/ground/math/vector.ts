@@ -52,21 +52,24 @@ export function nearestOfStretches(
   const [u, v, w] = [minus(b, a), minus(d, c), minus(a, c)];
   const [uu, uv, vv, uw, vw] = [dot(u, u), dot(u, v), dot(v, v), dot(u, w), dot(v, w)];
   const spread = uu * vv - uv * uv;
-  const candidates: [number, number][] = [
-    [0, nearestShare(a, c, d)],
-    [1, nearestShare(b, c, d)],
-    [nearestShare(c, a, b), 0],
-    [nearestShare(d, a, b), 1],
-  ];
+  let best = { first: 0, second: 0, distance: Infinity };
+  const offer = (first: number, second: number) => {
+    const x = w[0] + u[0] * first - v[0] * second;
+    const y = w[1] + u[1] * first - v[1] * second;
+    const z = w[2] + u[2] * first - v[2] * second;
+    const far = Math.sqrt(x * x + y * y + z * z);
+    if (far < best.distance) best = { first, second, distance: far };
+  };
   if (spread > 1e-12 * uu * vv) {
     const [first, second] = [(uv * vw - vv * uw) / spread, (uu * vw - uv * uw) / spread];
-    if (first >= 0 && first <= 1 && second >= 0 && second <= 1) candidates.push([first, second]);
+    if (first >= 0 && first <= 1 && second >= 0 && second <= 1) {
+      offer(first, second);
+      return best;
+    }
   }
-  return candidates
-    .map(([first, second]) => ({
-      first,
-      second,
-      distance: distance(between(a, b, first), between(c, d, second)),
-    }))
-    .reduce((best, one) => (one.distance < best.distance ? one : best));
+  offer(0, nearestShare(a, c, d));
+  offer(1, nearestShare(b, c, d));
+  offer(nearestShare(c, a, b), 0);
+  offer(nearestShare(d, a, b), 1);
+  return best;
 }

@@ -2,7 +2,6 @@ import {
   between,
   cross,
   distance,
-  distanceToStretch,
   minus,
   nearestOfStretches,
   plus,
@@ -131,24 +130,65 @@ export interface Nearest {
 
 const samples = 24;
 
+/** A ball around each piece: its middle and half its length. */
+const balls = new WeakMap<readonly Piece[], Float64Array>();
+
+function ballsOf(pieces: readonly Piece[]): Float64Array {
+  const known = balls.get(pieces);
+  if (known !== undefined) return known;
+  const made = new Float64Array(pieces.length * 4);
+  pieces.forEach((piece, i) => {
+    const [x, y, z] = pointOf(piece, 0.5);
+    made.set([x, y, z, piece.lengthM / 2], i * 4);
+  });
+  balls.set(pieces, made);
+  return made;
+}
+
 /** Where a way comes nearest to a polyline: straights exactly, bends to a nanometre or so. */
 export function nearestTo({ pieces }: Pick<Path, 'pieces'>, line: readonly Vector[]): Nearest {
-  const stretches: [Vector, Vector][] =
-    line.length === 1 ? [[line[0]!, line[0]!]] : line.slice(1).map((end, i) => [line[i]!, end]);
-  let best: Nearest = { distanceM: Infinity, point: pieces[0]?.from ?? line[0]! };
-  for (const piece of pieces)
-    for (const [a, b] of stretches) {
-      if (bound(piece, a, b) >= best.distanceM) continue;
-      const found = piece.kind === 'straight' ? nearestOnStraight(piece, a, b) : nearestOnArc(piece, a, b);
-      if (found.distanceM < best.distanceM) best = found;
+  const round = ballsOf(pieces);
+  const ends = Math.max(1, line.length - 1);
+  // No point of a piece is nearer to a stretch than this; those that may be nearest are looked at first.
+  const pairs = pieces.length * ends;
+  const bounds = new Float64Array(pairs);
+  let first = 0;
+  for (let i = 0; i < pieces.length; i += 1)
+    for (let j = 0; j < ends; j += 1) {
+      const at = i * ends + j;
+      bounds[at] =
+        pointToStretch(
+          round[i * 4]!,
+          round[i * 4 + 1]!,
+          round[i * 4 + 2]!,
+          line[j]!,
+          line[j + 1] ?? line[j]!,
+        ) - round[i * 4 + 3]!;
+      if (bounds[at]! < bounds[first]!) first = at;
     }
+  let best: Nearest = { distanceM: Infinity, point: pieces[0]?.from ?? line[0]! };
+  const look = (at: number) => {
+    const piece = pieces[Math.floor(at / ends)];
+    if (piece === undefined || bounds[at]! >= best.distanceM) return;
+    const [a, b] = [line[at % ends]!, line[(at % ends) + 1] ?? line[at % ends]!];
+    const found = piece.kind === 'straight' ? nearestOnStraight(piece, a, b) : nearestOnArc(piece, a, b);
+    if (found.distanceM < best.distanceM) best = found;
+  };
+  look(first);
+  const near: number[] = [];
+  for (let at = 0; at < pairs; at += 1) if (bounds[at]! < best.distanceM && at !== first) near.push(at);
+  for (const at of near.sort((a, b) => bounds[a]! - bounds[b]!)) look(at);
   return best;
 }
 
-/** No point of the piece is nearer to the stretch. */
-function bound(piece: Piece, a: Vector, b: Vector): number {
-  const middle = pointOf(piece, 0.5);
-  return distanceToStretch(middle, a, b) - piece.lengthM / 2;
+/** Distance of a point from a stretch, without making anything. */
+function pointToStretch(x: number, y: number, z: number, a: Vector, b: Vector): number {
+  const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const [px, py, pz] = [x - a[0], y - a[1], z - a[2]];
+  const square = ux * ux + uy * uy + uz * uz;
+  const share = square === 0 ? 0 : Math.min(1, Math.max(0, (px * ux + py * uy + pz * uz) / square));
+  const [dx, dy, dz] = [px - ux * share, py - uy * share, pz - uz * share];
+  return Math.sqrt(dx * dx + dy * dy + dz * dz);
 }
 
 function nearestOnStraight({ from, to }: Piece, a: Vector, b: Vector): Nearest {
@@ -156,12 +196,28 @@ function nearestOnStraight({ from, to }: Piece, a: Vector, b: Vector): Nearest {
   return { distanceM, point: between(from, to, first) };
 }
 
-/** Sampled, then narrowed by golden section around every dip: the distance has a few of them at most. */
-function nearestOnArc(piece: Piece, a: Vector, b: Vector): Nearest {
-  const at = (share: number) => distanceToStretch(pointOf(piece, share), a, b);
+/** Sampled, then narrowed by golden section around every dip that may be the deepest: the distance has a few of them at most. */
+function nearestOnArc(piece: Extract<Piece, { kind: 'arc' }>, a: Vector, b: Vector): Nearest {
+  const arm = minus(piece.from, piece.centre);
+  const side = cross(piece.axis, arm);
+  const { centre, turn } = piece;
+  const at = (share: number) => {
+    const [c, s] = [Math.cos(turn * share), Math.sin(turn * share)];
+    return pointToStretch(
+      centre[0] + arm[0] * c + side[0] * s,
+      centre[1] + arm[1] * c + side[1] * s,
+      centre[2] + arm[2] * c + side[2] * s,
+      a,
+      b,
+    );
+  };
   const values = Array.from({ length: samples + 1 }, (_, i) => at(i / samples));
+  // Between two samples the way goes no farther than this.
+  const reach = piece.lengthM / samples;
+  const least = Math.min(...values);
   let best: Nearest = { distanceM: Infinity, point: piece.from };
   values.forEach((value, i) => {
+    if (value > least + reach) return;
     if (value > (values[i - 1] ?? Infinity) || value > (values[i + 1] ?? Infinity)) return;
     const share = golden(at, Math.max(0, i - 1) / samples, Math.min(samples, i + 1) / samples);
     for (const one of [share, i / samples]) {
