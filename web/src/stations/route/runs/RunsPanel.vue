@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { ref, watch } from 'vue';
+import { defineAsyncComponent, ref, watch } from 'vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { useRuns } from '../use-runs';
@@ -9,10 +9,12 @@ import RouteView from './RouteView.vue';
 import RunFields from './RunFields.vue';
 
 /** Where cables run: two views to scale, the table they are drawn from, and what each run is. */
+const SpaceView = defineAsyncComponent(() => import('../space/SpaceView.vue'));
 const job = useJob();
 const { runs, ids, runId, run, pick, add, remove } = useRuns();
 const point = ref<number | null>(null);
 const close = ref(false);
+const space = ref(false);
 watch(runId, () => (point.value = null));
 </script>
 
@@ -37,6 +39,15 @@ watch(runId, () => (point.value = null));
       <button
         v-if="run"
         type="button"
+        class="btn btn-sm btn-quiet space"
+        :aria-pressed="space"
+        @click="space = !space"
+      >
+        {{ space ? 'Two views' : 'In 3D' }}
+      </button>
+      <button
+        v-if="run && !space"
+        type="button"
         class="btn btn-sm btn-quiet close"
         :aria-pressed="close"
         @click="close = !close"
@@ -45,8 +56,25 @@ watch(runId, () => (point.value = null));
       </button>
       <RemoveButton v-if="run" :name="run.tag" @remove="remove(runId)" />
     </div>
-    <RouteView side="plan" :run-id="runId" :point="point" :close="close" @pick="point = $event" @run="pick" />
-    <RouteView side="side" :run-id="runId" :point="point" :close="close" @pick="point = $event" @run="pick" />
+    <SpaceView v-if="space" :run-id="runId" />
+    <template v-else>
+      <RouteView
+        side="plan"
+        :run-id="runId"
+        :point="point"
+        :close="close"
+        @pick="point = $event"
+        @run="pick"
+      />
+      <RouteView
+        side="side"
+        :run-id="runId"
+        :point="point"
+        :close="close"
+        @pick="point = $event"
+        @run="pick"
+      />
+    </template>
     <p v-if="!run" class="panel-empty">
       No run yet. A run says where a cable leads: its length, drop, mass and bends follow, and a length that
       is typed for its circuit no longer counts.
@@ -65,7 +93,7 @@ watch(runId, () => (point.value = null));
   gap: 0.3rem;
 }
 
-.close {
+.space {
   margin-left: auto;
 }
 
