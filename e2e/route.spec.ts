@@ -53,8 +53,7 @@ test('a run is laid by mouse and by keyboard; length and drop follow; a box that
   await expect(points).toHaveCount(count);
 
   // The circuit says that it is routed; its length follows.
-  await page.getByRole('link', { name: 'Protect' }).click();
-  await page.goto(page.url().replace(/protect.*/, 'protect?circuit=circuit-dcdc'));
+  await open('protect?circuit=circuit-dcdc');
   await expect(page.locator('[data-routed]')).toContainText('by Across to the DC-DC');
 });
 
@@ -101,4 +100,46 @@ test('a reel arrives, a cable is cut off it, and no more than it has', async ({ 
   await expect(cuts.getByRole('row', { name: /Over the axle/ })).toContainText('3.31');
   await expect(reels).toContainText('Nothing is to be cut now.');
   await expect(reels).toContainText('Drum 9 0.08 m');
+});
+
+test('a way is proposed, seen, taken and taken back; the finding goes with it', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('route?run=run-compressor');
+  const findings = page.getByLabel('Findings and working');
+  await expect(findings).toContainText('comes within 20.6 mm of Brake line, right');
+  const ways = page.locator('[data-ways]');
+  await ways.getByRole('button', { name: 'Propose a way' }).click();
+  await expect(ways.getByRole('listitem').first()).toContainText('mm more than asked to the nearest line', {
+    timeout: 20_000,
+  });
+  await ways.getByRole('button', { name: 'Show way 1' }).click();
+  await expect(findings).not.toContainText('Brake line');
+  await expect(page.getByLabel('Nameplate')).toContainText('version 5');
+  await ways.getByRole('button', { name: 'Show way 1' }).click();
+  await expect(findings).toContainText('Brake line');
+  await ways.getByRole('button', { name: 'Take way 1' }).click();
+  await saved(page);
+  await expect(findings).not.toContainText('Brake line');
+  await page.keyboard.press('Control+z');
+  await expect(findings).toContainText('Brake line');
+});
+
+test('the vehicle in three dimensions, and as a file for others', async ({ page, signIn, open }) => {
+  await signIn('designer');
+  await open('route');
+  await page.getByRole('button', { name: 'In 3D' }).click();
+  const space = page.locator('[data-space]');
+  await expect(space).toBeVisible();
+  const canvas = space.locator('canvas');
+  const missing = space.getByRole('alert');
+  await expect(canvas.or(missing).first()).toBeVisible();
+  if (await canvas.isVisible()) {
+    const file = page.waitForEvent('download');
+    await space.getByRole('button', { name: 'Save as GLB' }).click();
+    expect((await file).suggestedFilename()).toMatch(/routes\.glb$/);
+  }
 });

@@ -59,9 +59,8 @@ const views = [
     'match',
     `${demo}/pack?panel=match`,
     async (page) => {
-      await page.getByLabel('Resistance between').fill('6');
-      await page.getByLabel('Bench current').fill('10');
-      await page.getByLabel('Voltage of one').fill('361.5');
+      await page.getByLabel('Voltage at rest').fill('45.9');
+      await page.getByLabel('Load', { exact: true }).fill('4.7');
     },
   ],
   ['balance', 'jobs/job-demo-orchard-truck/pack?panel=balance', async (page) => page.mouse.wheel(0, 330)],
@@ -87,11 +86,6 @@ const views = [
     async (page) => page.locator('#fuse-title').evaluate((title) => title.scrollIntoView()),
   ],
   [
-    'protect-joints',
-    `${demo}/protect?panel=joints`,
-    async (page) => page.locator('[data-joint-detail]').evaluate((detail) => detail.scrollIntoView()),
-  ],
-  [
     'protect-start',
     `${demo}/protect?panel=start`,
     async (page) => page.locator('#start-title').evaluate((title) => title.scrollIntoView()),
@@ -104,10 +98,11 @@ const views = [
         await page.getByLabel(`Compare Calderside ${number}`).first().check();
     },
   ],
+  ['route', `${demo}/route?run=run-compressor`, async () => {}],
   [
-    'protect-cable',
-    `${demo}/protect`,
-    async (page) => page.locator('#cable-title').evaluate((title) => title.scrollIntoView()),
+    'route-card',
+    `${demo}/route?panel=card`,
+    async (page) => page.getByRole('button', { name: '3', exact: true }).click(),
   ],
   [
     'prove',

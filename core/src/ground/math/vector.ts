@@ -73,3 +73,13 @@ export function nearestOfStretches(
   offer(nearestShare(d, a, b), 1);
   return best;
 }
+
+/** Distance of a point from a stretch, without making anything. */
+export function pointToStretch(x: number, y: number, z: number, a: Vector, b: Vector): number {
+  const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const [px, py, pz] = [x - a[0], y - a[1], z - a[2]];
+  const square = ux * ux + uy * uy + uz * uz;
+  const share = square === 0 ? 0 : Math.min(1, Math.max(0, (px * ux + py * uy + pz * uz) / square));
+  const [dx, dy, dz] = [px - ux * share, py - uy * share, pz - uz * share];
+  return Math.sqrt(dx * dx + dy * dy + dz * dz);
+}

@@ -16,3 +16,5 @@ export { routingRoom } from './room';
 export { cablesIn, kgPerM, leastRadiusMm, tubesOf, type CablesOfKind, type Tube } from './cables-in';
 export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
 export { pullPerMm2, sectionsOf, tubePoints, type TubeAnswer } from './tube-step';
+export { propose, type Proposal, type ProposeInput } from './propose';
+export { proposeInputOf } from './propose-input';

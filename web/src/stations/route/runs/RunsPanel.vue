@@ -5,6 +5,7 @@ import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { useRuns } from '../use-runs';
 import PointTable from './PointTable.vue';
+import ProposedWays from './ProposedWays.vue';
 import RouteView from './RouteView.vue';
 import RunFields from './RunFields.vue';
 
@@ -80,7 +81,10 @@ watch(runId, () => (point.value = null));
       is typed for its circuit no longer counts.
     </p>
     <div v-else class="below">
-      <PointTable :run-id="runId" :point="point" @pick="point = $event" />
+      <div>
+        <ProposedWays :key="runId" :run-id="runId" />
+        <PointTable :run-id="runId" :point="point" @pick="point = $event" />
+      </div>
       <RunFields :key="runId" :run-id="runId" />
     </div>
   </section>

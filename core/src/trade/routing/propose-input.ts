@@ -1,0 +1,80 @@
+import { hazardDistanceMm, runDefaults, vehicleDefaults, type Design, type Id } from '../../model/document';
+import { conductorsOf } from '../../model/document';
+import type { Gap } from '../../ground/figure';
+import type { Point } from '../../ground/space';
+import type { ProposeInput } from './propose';
+import { solidOf, type Solid } from './solids';
+
+const full = ({ xM, yM, zM }: { xM?: number; yM?: number; zM?: number }): Point | null =>
+  xM === undefined || yM === undefined || zM === undefined ? null : [xM, yM, zM];
+
+/** What a search for a way takes from a design, for a run with its two ends; or what is missing. */
+export function proposeInputOf(design: Design, id: Id): { input: ProposeInput | null; gaps: Gap[] } {
+  const run = design.runs?.[id];
+  const gaps: Gap[] = [];
+  if (run === undefined) return { input: null, gaps };
+  const { points = [], tag, conduitOuterMm, minBendFactor = runDefaults.minBendFactor } = run;
+  const [from, to] = [points[0], points.at(-1)].map((one) => (one === undefined ? null : full(one)));
+  if (points.length < 2 || from == null || to == null)
+    gaps.push({ kind: 'not-given', path: `runs.${id}.points`, label: `both ends of ${tag}` });
+  const diameters = conductorsOf(run, design).flatMap(({ cable = '' }) => {
+    const part = design.parts[cable];
+    return part?.kind === 'cable' ? [part.data.outerDiameterMm] : [];
+  });
+  const outerMm = conduitOuterMm ?? (diameters.length === 0 ? undefined : Math.max(...diameters));
+  if (outerMm === undefined)
+    gaps.push({ kind: 'not-given', path: `runs.${id}.circuits`, label: `cable or conduit of ${tag}` });
+  const radiusMm =
+    run.bendRadiusMm ?? (diameters.length === 0 ? undefined : Math.max(...diameters) * minBendFactor);
+  if (radiusMm === undefined)
+    gaps.push({ kind: 'not-given', path: `runs.${id}.bendRadiusMm`, label: `bend radius of ${tag}` });
+  if (gaps.length > 0) return { input: null, gaps };
+  const things = { ...design.boxes, ...design.devices };
+  const solid = (one: Id | undefined): Solid | null => {
+    const thing = things[one ?? ''];
+    return thing === undefined ? null : solidOf(thing);
+  };
+  const zones = (kinds: string[]) =>
+    Object.values(design.zones ?? {}).flatMap((zone) =>
+      kinds.includes(zone.kind) ? (solidOf(zone) ?? []) : [],
+    );
+  const {
+    wheelbaseM = 2.6,
+    lengthM,
+    frontOverhangM,
+    clearanceM = vehicleDefaults.clearanceM,
+  } = design.vehicle;
+  const front = frontOverhangM ?? wheelbaseM * 0.3;
+  const long = Math.min(Math.max(lengthM ?? wheelbaseM * 1.6, 1), 25);
+  const wide = Math.min(1.2, Math.max(0.7, long * 0.15));
+  const highest = Math.max(from![2], to![2], 0.9) + 0.5;
+  return {
+    gaps: [],
+    input: {
+      from: from!,
+      to: to!,
+      ends: [solid(run.from), solid(run.to)],
+      bendRadiusM: radiusMm! / 1000,
+      halfM: outerMm! / 2000,
+      solids: [
+        ...Object.values(things).flatMap((thing) => solidOf(thing) ?? []),
+        ...zones(['forbidden', 'keep-free']),
+      ],
+      crush: zones(['crush']),
+      corridors: zones(['corridor']),
+      hazards: Object.values(design.hazards ?? {}).flatMap(
+        ({ kind, points: line = [], minSeparationMm, radiusMm: thick = 0 }) => {
+          const own = line.flatMap((one) => {
+            const point = full(one);
+            return point === null ? [] : [point];
+          });
+          return own.length < 2 || own.length < line.length
+            ? []
+            : [{ points: own, minM: ((minSeparationMm ?? hazardDistanceMm[kind]) + thick) / 1000 }];
+        },
+      ),
+      lowM: clearanceM,
+      bounds: { low: [front - long, -wide, 0], high: [front, wide, highest] },
+    },
+  };
+}
