@@ -16,7 +16,7 @@ export function proposeInputOf(design: Design, id: Id): { input: ProposeInput | 
   const { points = [], tag, conduitOuterMm, minBendFactor = runDefaults.minBendFactor } = run;
   const [from, to] = [points[0], points.at(-1)].map((one) => (one === undefined ? null : full(one)));
   if (points.length < 2 || from == null || to == null)
-    gaps.push({ kind: 'not-given', path: `runs.${id}.points`, label: `both ends of ${tag}` });
+    gaps.push({ kind: 'not-given', path: `runs.${id}.points`, label: `beginning or end of ${tag}` });
   const diameters = conductorsOf(run, design).flatMap(({ cable = '' }) => {
     const part = design.parts[cable];
     return part?.kind === 'cable' ? [part.data.outerDiameterMm] : [];

@@ -10,6 +10,8 @@ import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { figureId } from '@torvek/core/figure';
 import { useJob } from '../../../stores/job';
+import { saveCsv } from '../save-csv';
+import { bendRows } from '../tables';
 import { printCard } from './print-card';
 import { turnText } from './tube-drawing';
 import TubeView from './TubeView.vue';
@@ -101,6 +103,13 @@ const pulls = computed(() => {
       >
       <BButton v-if="card" class="print" size="sm" variant="light" :disabled="busy" @click="print"
         >Card as PDF</BButton
+      >
+      <BButton
+        v-if="card && tube"
+        size="sm"
+        variant="light"
+        @click="saveCsv(job.name, 'bends', bendRows(`${tube.name}${mirror ? ', mirrored' : ''}`, card))"
+        >CSV</BButton
       >
     </div>
     <p v-if="tube === undefined" class="panel-empty">

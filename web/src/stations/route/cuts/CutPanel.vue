@@ -8,6 +8,8 @@ import { newId } from '../../../api/client';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
+import { saveCsv } from '../save-csv';
+import { cutTable } from '../tables';
 import { cutRows, plansOf, reelsOf, type CutRow } from './cuts';
 
 /** What is cut from which reel; what waits until its ends are fixed; and what was cut. */
@@ -92,6 +94,14 @@ async function arrive(): Promise<void> {
     <div class="card-head">
       <h2 id="cuts-title">Cut list</h2>
       <span class="hint">cut now what can no longer move; the rest is measured in place</span>
+      <BButton
+        v-if="rows.length > 0"
+        class="csv"
+        size="sm"
+        variant="light"
+        @click="saveCsv(job.name, 'cuts', cutTable(rows))"
+        >CSV</BButton
+      >
     </div>
     <p v-if="rows.length === 0" class="panel-empty">
       Nothing to cut yet: runs that carry circuits with a chosen cable appear here.
@@ -263,6 +273,10 @@ async function arrive(): Promise<void> {
 .number {
   width: 4.6rem;
   text-align: right;
+}
+
+.csv {
+  margin-left: auto;
 }
 
 .when {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { hazardDistanceMm, runGeometry, type Id, type RunItem } from '@torvek/core/document';
+import type { RouteResult } from '@torvek/core/routing';
 import { nearestTo } from '@torvek/core/space';
 import { formatNumber } from '@torvek/core/quantity';
 import { useElementSize } from '@vueuse/core';
@@ -111,6 +112,10 @@ const handles = computed(() =>
     return across === undefined || up === undefined ? [] : [{ i, x: across * unitsPerM, y: -up * unitsPerM }];
   }),
 );
+const clips = computed(() => {
+  const found = job.evaluation.runs[`routing.run:${props.runId}`]?.result as RouteResult | null | undefined;
+  return (found?.clips ?? []).slice(0, 400).map(({ position }) => onPaper(position, props.side));
+});
 /** The spot of the least distance to a line that is too near. */
 const spots = computed(() => {
   const found = run.value === undefined ? null : runGeometry(run.value);
@@ -134,7 +139,9 @@ const frame = computed(() => {
   const lines = hazards.value.flatMap(({ points }) => points.map((one) => onPaper(one, props.side)));
   const ground: [number, number][] = props.side === 'side' ? [[0, 0]] : [];
   const inside = frameOf(
-    [...rects.value, ...zones.value].map(({ rect }) => rect),
+    rects.value.length + zones.value.length === 0
+      ? [body.value]
+      : [...rects.value, ...zones.value].map(({ rect }) => rect),
     [...own, ...lines, ...ground],
     16,
   );
@@ -357,6 +364,7 @@ const asked = (kind: keyof typeof hazardDistanceMm) => hazardDistanceMm[kind];
         <title>{{ one.tag }}{{ one.id === runId ? ': double click adds a point' : '' }}</title>
       </path>
     </g>
+    <circle v-for="([x, y], i) in clips" :key="`clip-${i}`" :cx="x" :cy="y" :r="2.2 * unit" class="clip" />
     <g v-for="spot in spots" :key="spot.id" class="spot">
       <circle :cx="spot.x" :cy="spot.y" :r="9 * unit" :stroke-width="2.4 * unit" />
       <text :x="spot.x" :y="spot.y - 13 * unit" :font-size="font" text-anchor="middle">
@@ -506,6 +514,11 @@ text {
   fill: none;
   stroke: transparent;
   cursor: pointer;
+}
+
+.clip {
+  fill: var(--tv-ink);
+  pointer-events: none;
 }
 
 .handle {

@@ -4,6 +4,7 @@ import { defineAsyncComponent, ref, watch } from 'vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { useRuns } from '../use-runs';
+import ClipList from './ClipList.vue';
 import PointTable from './PointTable.vue';
 import ProposedWays from './ProposedWays.vue';
 import RouteView from './RouteView.vue';
@@ -84,6 +85,7 @@ watch(runId, () => (point.value = null));
       <div>
         <ProposedWays :key="runId" :run-id="runId" />
         <PointTable :run-id="runId" :point="point" @pick="point = $event" />
+        <ClipList :run-id="runId" />
       </div>
       <RunFields :key="runId" :run-id="runId" />
     </div>
