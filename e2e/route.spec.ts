@@ -74,6 +74,23 @@ test('a bend card and its twin, cables through the tube, and a PDF for the bende
   await expect(card).toContainText('An allowance cannot be read');
   await card.getByLabel('Allowance at the start').fill('');
   await expect(page.locator('[data-pull]')).toContainText('Feed in at its end');
+
+  // The first bend came out two degrees too far: the rest follows.
+  await card.getByLabel('mirrored twin').uncheck();
+  const bent = card.locator('[data-as-bent]');
+  await bent.locator('summary').click();
+  await bent.getByLabel('Bend 1 came out at').fill('38.87');
+  await expect(bent.locator('[data-rest]').getByRole('row')).toHaveCount(4);
+  await bent.getByLabel('Bend 1 came out at').fill('36.87');
+  await expect(bent.locator('[data-rest]')).toContainText('978.7');
+  await bent.getByLabel('Bend 4 came out at').fill('43.62');
+  await expect(bent.locator('[data-miss]')).toContainText(
+    'It ends 0.0 mm off, with a last straight of 420.0 mm',
+  );
+  await bent.getByLabel('Trial bend set to').fill('46.8');
+  await bent.getByLabel('Trial bend came out at').fill('45');
+  await bent.getByRole('button', { name: 'Use 4 % spring-back' }).click();
+  await expect(card.getByRole('row', { name: /^1 / }).first()).toContainText('38.34');
   const file = page.waitForEvent('download');
   await card.getByRole('button', { name: 'Card as PDF' }).click();
   expect((await file).suggestedFilename()).toMatch(/bend-card\.pdf$/);

@@ -114,7 +114,7 @@ test('another fuse than designed: the figures as built, the finding, and into th
   await open('prove?panel=built');
   const built = page.locator('[data-built]');
   const follows = page.locator('[data-follows]');
-  await expect(follows).toContainText('Compressor: cable 4.35 m, 4.8 m designed');
+  await expect(follows).toContainText('Right rail to the compressor: cable 3.72 m, 3.67 m designed');
   await built.getByLabel('More of DC-DC: fuse').click();
   await built.getByLabel('Fitted instead of DC-DC: fuse').selectOption('calderside-f63@1');
   await built.getByLabel('Serial of DC-DC: fuse').fill('CF 63-12');

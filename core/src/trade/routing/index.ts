@@ -18,3 +18,4 @@ export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
 export { pullPerMm2, sectionsOf, tubePoints, type TubeAnswer } from './tube-step';
 export { propose, type Proposal, type ProposeInput } from './propose';
 export { proposeInputOf } from './propose-input';
+export { restOfCard, springbackOf, type AsBent, type BentBend } from './as-bent';

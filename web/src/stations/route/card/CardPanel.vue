@@ -12,6 +12,7 @@ import { figureId } from '@torvek/core/figure';
 import { useJob } from '../../../stores/job';
 import { saveCsv } from '../save-csv';
 import { bendRows } from '../tables';
+import AsBentPanel from './AsBentPanel.vue';
 import { printCard } from './print-card';
 import { turnText } from './tube-drawing';
 import TubeView from './TubeView.vue';
@@ -43,7 +44,7 @@ const millimetres = (text: string) => {
 };
 const wrong = computed(() => millimetres(start.value) === null || millimetres(end.value) === null);
 /** The card of the run, its twin, or with allowances: the same calculator. */
-const card = computed(() => {
+const asked = computed((): BendCardInput | null => {
   const input = (answered.value?.input as { card: BendCardInput | null } | undefined)?.card;
   if (input == null || wrong.value) return null;
   const parsed = bendCard.parse({
@@ -52,8 +53,9 @@ const card = computed(() => {
     startAllowanceMm: millimetres(start.value) ?? 0,
     endAllowanceMm: millimetres(end.value) ?? 0,
   });
-  return parsed.ok ? bendCard.calculate(parsed.input).result : null;
+  return parsed.ok ? parsed.input : null;
 });
+const card = computed(() => (asked.value === null ? null : bendCard.calculate(asked.value).result));
 const gaps = computed(() => {
   const key = tube.value?.key ?? '';
   const figure = job.figure(figureId('routing.tube', key, 'tubeCutMm'));
@@ -206,6 +208,15 @@ const pulls = computed(() => {
         </li>
       </ul>
     </template>
+    <AsBentPanel
+      v-if="card !== null && asked !== null && tube !== undefined && card.bends.length > 0"
+      :key="tube.key"
+      :tube="tube.key"
+      :run-id="tube.run"
+      :input="asked"
+      :card="card"
+      :mirror="mirror"
+    />
     <p v-if="said" class="bad" role="alert">{{ said }}</p>
   </section>
   <section v-if="tube" class="sheet-card" aria-labelledby="pull-title" data-pull>
