@@ -39,10 +39,9 @@ export const joints = defineJudge<JointsRequest>({
     const { job } = asked.bench;
     const instrument = await instrumentOf(asked, work === 'torque' ? 'torque-wrench' : 'meter');
     const known = new Map(
-      (work === 'bond' ? bondStates(laid(job.design), []) : jointStates(job.design, [])).map(({ id, tag }) => [
-        id,
-        tag,
-      ]),
+      (work === 'bond' ? bondStates(laid(job.design), []) : jointStates(job.design, [])).map(
+        ({ id, tag }) => [id, tag],
+      ),
     );
     const seen = new Set<string>();
     const named = joints.map(({ joint, value }, i) => {

@@ -16,9 +16,10 @@ import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { thingRows } from '../stock/things';
+import LabelButton from '../../../parts/LabelButton.vue';
+import { moduleLabels } from './module-labels';
 import IntakeBench from './IntakeBench.vue';
 import ModuleCard from './ModuleCard.vue';
-import ModuleLabels from './ModuleLabels.vue';
 import {
   entriesOf,
   measures,
@@ -90,6 +91,7 @@ const rows = computed(() => {
 });
 
 /** Scores of each quantity, over modules of one kind. */
+const labels = computed(() => moduleLabels(job.name, job.design, job.entries, rows.value));
 const scored = computed(() =>
   measures.map((measure) => {
     const byKind = new Map<string, Row[]>();
@@ -188,7 +190,7 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
       <span class="hint"
         >type or paste a batch; outliers beyond 3.5 scaled deviations from the median are marked</span
       >
-      <ModuleLabels v-if="!session.benchMode" class="labels" :rows="rows" />
+      <LabelButton v-if="!session.benchMode" class="labels" what="modules" :labels="labels" />
       <button
         v-if="session.mayRecord && rows.length > 0"
         type="button"

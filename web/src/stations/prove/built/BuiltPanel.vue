@@ -7,6 +7,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { newId } from '../../../api/client';
 import AttachFiles from '../../../parts/AttachFiles.vue';
+import LabelButton from '../../../parts/LabelButton.vue';
 import { subjectName } from '../../../parts/place-name';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
@@ -20,6 +21,19 @@ const shelf = useLibrary();
 const rows = computed(() => builtRows(job.design, job.entries));
 const cuts = computed(() => cutRows(job.design, job.entries));
 const recorded = computed(() => rows.value.filter(({ told }) => told !== null).length);
+const labels = computed(() =>
+  rows.value.flatMap(({ name, told }) =>
+    told?.body.serial == null
+      ? []
+      : [
+          {
+            title: told.body.serial,
+            lines: [job.name, name, ...(told.body.part === null ? [] : [labelOf(told.body.part)])],
+            path: 'prove?panel=built',
+          },
+        ],
+  ),
+);
 const differences = computed(() => job.built.differences);
 const moved = computed(() => movedFigures(job.evaluation, job.builtEvaluation));
 const shownMoved = computed(() => moved.value.slice(0, 14));
@@ -121,6 +135,7 @@ const valueOf = (value: number | null, unit: string) =>
       <span class="hint"
         >{{ recorded }} of {{ rows.length }} recorded; modules have their serials in Pack, Stock</span
       >
+      <LabelButton v-if="labels.length > 0" class="labels" what="parts" :labels="labels" />
     </div>
     <p v-if="rows.length === 0" class="panel-empty">
       The design names no parts, devices or boxes yet: they appear here as soon as it does.
@@ -335,6 +350,10 @@ const valueOf = (value: number | null, unit: string) =>
 </template>
 
 <style scoped>
+.labels {
+  margin-left: auto;
+}
+
 .scroller {
   max-height: 24rem;
   overflow: auto;

@@ -5,12 +5,13 @@ import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { newId } from '../../../api/client';
+import LabelButton from '../../../parts/LabelButton.vue';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { saveCsv } from '../save-csv';
 import { cutTable } from '../tables';
-import { cutRows, plansOf, reelsOf, type CutRow } from './cuts';
+import { cutRows, plansOf, reelsOf, runLabels, type CutRow } from './cuts';
 
 /** What is cut from which reel; what waits until its ends are fixed; and what was cut. */
 const job = useJob();
@@ -18,6 +19,7 @@ const session = useSession();
 const shelf = useLibrary();
 const rows = computed(() => cutRows(job.design, job.entries));
 const reels = computed(() => reelsOf(job.entries));
+const labels = computed(() => runLabels(job.name, job.design));
 const alsoOpen = ref(false);
 const due = computed(() => rows.value.filter(({ now }) => now || alsoOpen.value));
 const plans = computed(() => plansOf(due.value, reels.value));
@@ -94,6 +96,7 @@ async function arrive(): Promise<void> {
     <div class="card-head">
       <h2 id="cuts-title">Cut list</h2>
       <span class="hint">cut now what can no longer move; the rest is measured in place</span>
+      <LabelButton v-if="rows.length > 0" class="labels" what="cables" :labels="labels" />
       <BButton
         v-if="rows.length > 0"
         class="csv"
@@ -275,7 +278,7 @@ async function arrive(): Promise<void> {
   text-align: right;
 }
 
-.csv {
+.labels {
   margin-left: auto;
 }
 

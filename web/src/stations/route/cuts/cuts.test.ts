@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { edit, runLengths } from '@torvek/core/document';
 import type { Entry } from '@torvek/core/record';
 import { libraryBus } from '../../../../../demo/library-bus';
-import { cutRows, plansOf, reelsOf } from './cuts';
+import { cutRows, plansOf, reelsOf, runLabels } from './cuts';
 
 const { design } = libraryBus;
 const entry = (seq: number, body: object): Entry =>
@@ -59,5 +59,15 @@ describe('the cut list', () => {
     expect([thin.plan.unplaced.length, thin.cuts.length]).toEqual([4, 4]);
     const done = plansOf(cutRows(design, [cut(9, {})]), reelsOf([reels]));
     expect(done.some(({ part }) => part === 'marl-x35@1')).toBe(false);
+  });
+
+  test('a label for either end of each run, with what it carries and where it leads', () => {
+    const labels = runLabels('Bus', design);
+    expect(labels).toHaveLength(2 * Object.keys(design.runs!).length);
+    expect(labels.slice(0, 2).map(({ title, lines }) => [title, lines[1], lines[2]])).toEqual([
+      ['Over the axle', 'DC inlet', 'Collector box to DC inlet, beginning'],
+      ['Over the axle', 'DC inlet', 'Collector box to DC inlet, end'],
+    ]);
+    expect(labels[0]!.path).toBe('route?run=run-inlet');
   });
 });

@@ -1,6 +1,7 @@
 import { conductorsOf, runLengths, type Design, type Id } from '@torvek/core/document';
 import { stockOf, type Entry, type Item } from '@torvek/core/record';
 import { cutPlan, type CutPlanResult } from '@torvek/core/routing';
+import type { Label } from '../../../parts/labels';
 
 /** A conductor to cut. */
 export interface Cut {
@@ -110,5 +111,29 @@ export function plansOf(rows: readonly CutRow[], reels: readonly Reel[]): PartPl
         exact: !findings.some(({ rule }) => rule.id === 'cut-plan.not-exact'),
       },
     ];
+  });
+}
+
+/** Two labels for each run, one for either end: what it carries, from where to where, how long. */
+export function runLabels(job: string, design: Design): Label[] {
+  const things: Record<string, { tag: string } | undefined> = { ...design.boxes, ...design.devices };
+  const name = (id: Id | undefined) => things[id ?? '']?.tag ?? 'not said';
+  return Object.entries(design.runs ?? {}).flatMap(([id, run]) => {
+    const carries = [
+      ...(run.circuits ?? []).map((one) => design.circuits[one]?.tag ?? one),
+      ...(run.leads ?? []).map((one) => design.pack.leads?.[one]?.tag ?? one),
+    ].join(', ');
+    const cutM = runLengths(run)?.cutM;
+    const label = (end: string): Label => ({
+      title: run.tag,
+      lines: [
+        job,
+        carries === '' ? 'carries nothing yet' : carries,
+        `${name(run.from)} to ${name(run.to)}, ${end}`,
+        ...(cutM === undefined ? [] : [`${cutM.toFixed(2)} m as designed`]),
+      ],
+      path: `route?run=${encodeURIComponent(id)}`,
+    });
+    return [label('beginning'), label('end')];
   });
 }
