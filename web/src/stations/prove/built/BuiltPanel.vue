@@ -373,6 +373,10 @@ const valueOf = (value: number | null, unit: string) =>
   white-space: nowrap;
 }
 
+.scroller small {
+  margin-left: 0.4rem;
+}
+
 .serial {
   width: 8rem;
 }

@@ -263,7 +263,7 @@ async function arrive(): Promise<void> {
 
 <style scoped>
 .part {
-  max-width: 8.5rem;
+  max-width: 7.2rem;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
