@@ -105,7 +105,7 @@ test('a replacement is matched: current against every limit, which way, and the 
   await page.getByLabel('The other side').selectOption({ label: 'S2-M07' });
   await page.getByLabel('Resistance between').fill('1');
   await page.getByLabel('Voltage of one').fill('43,86');
-  const verdict = page.locator('[data-verdict]');
+  const verdict = page.locator('[data-match] [data-verdict]');
   // 0.85 V over two modules of 9 mΩ and 1 mΩ.
   await expect(verdict).toContainText('Joining drives 44.7 A, within 180 A');
   await page.getByLabel('Voltage of one').fill('40');

@@ -81,7 +81,7 @@ test('bonds: a body without one is a finding; a measurement below 0.2 A shows no
   await page.getByLabel('Mains and pack of Charger, three-phase').selectOption('none');
   await expect(findings).toContainText('has no isolation between the mains and the pack');
   await page.getByRole('button', { name: 'Add a body' }).click();
-  await page.getByLabel('Bonded by of Bracket 13').selectOption('bolted');
+  await page.getByLabel('Bonded by of Bracket 15').selectOption('bolted');
   await saved(page);
   await expect(cell(page, 'bonds.box-tail.areaMm2')).toHaveText('16');
 });

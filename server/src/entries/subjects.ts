@@ -30,7 +30,7 @@ const ownBodies = (bonds: Job['design']['bonds'] = {}) =>
 
 /** Everything in a design that has a tag, by id. */
 export function subjectsOf({ design }: Job): Map<string, { id: string; tag: string }> {
-  const { modules, boxes, strings, devices, circuits, joints, bonds, pack, runs } = design;
+  const { modules, boxes, strings, devices, circuits, joints, bonds, pack, runs, hazards } = design;
   const tagged = Object.entries<{ tag: string }>({
     ...modules,
     ...boxes,
@@ -39,6 +39,7 @@ export function subjectsOf({ design }: Job): Map<string, { id: string; tag: stri
     ...circuits,
     ...joints,
     ...runs,
+    ...hazards,
     ...pack.busbars,
     ...ownBodies(bonds),
   });
