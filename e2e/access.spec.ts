@@ -66,7 +66,7 @@ for (const theme of ['light', 'dark']) {
       await signIn('owner');
       for (const station of theme === 'light'
         ? ['brief', 'pack', 'network', 'protect', 'protect?panel=start', 'protect?panel=bonds']
-        : ['network', 'prove', 'protect?panel=joints']) {
+        : ['network', 'route', 'route?panel=cuts', 'prove', 'protect?panel=joints']) {
         await open(station);
         await page.waitForLoadState('networkidle');
         await check(station);

@@ -321,9 +321,11 @@ h3 {
   white-space: nowrap;
   text-overflow: ellipsis;
   font-size: 0.75rem;
-  line-height: 1.4rem;
+  line-height: 1.15rem;
   padding: 0 0.25rem;
-  background: var(--tv-hv-fill);
+  color: var(--tv-ink);
+  background: var(--tv-sheet);
+  border-top: 3px solid var(--tv-hv);
   border-right: 2px solid var(--tv-hv);
 }
 
