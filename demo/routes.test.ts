@@ -162,6 +162,29 @@ describe('what a run is judged by', () => {
     ]);
   });
 
+  test('what has no place yet is not checked, and never clear', () => {
+    const states = (design: Design, rule: string) =>
+      evaluate(design).checks.filter(
+        (one) => one.rule.id === rule && one.subjects.some((id) => id.startsWith('run-dcdc')),
+      );
+    const device = changed((draft) => void delete draft.devices['device-dcdc']!.widthM);
+    expect(
+      states(device, 'run.end-off')
+        .map(({ state }) => state)
+        .sort(),
+    ).toEqual(['clear', 'not-checked']);
+    const zone = changed((draft) => void delete draft.zones!['zone-hatch']!.zM);
+    expect(states(zone, 'run.forbidden')).toMatchObject([
+      { state: 'not-checked', gaps: [{ path: 'zones.zone-hatch.zM' }] },
+    ]);
+    expect(states(zone, 'run.crush').map(({ state }) => state)).toEqual(['clear']);
+    const [through] = states(bus, 'run.through');
+    expect(through).toMatchObject({
+      state: 'clear',
+      values: expect.arrayContaining([expect.objectContaining({ value: 4 })]),
+    });
+  });
+
   test('through a zone only outside of the tube counts as bare', () => {
     const crushed = (x: number) =>
       changed((draft) => {

@@ -59,7 +59,7 @@ test('a module into another box: by mouse with live figures, undone, by keyboard
   const second = page.locator('[data-proposal="1"]');
   await second.getByRole('button', { name: 'show' }).click();
   await expect(page.locator('[data-box="box-nose"] [data-module]')).toHaveCount(15);
-  await expect(page.getByLabel('Nameplate')).toContainText('-1.2');
+  await expect(page.getByLabel('Nameplate')).toContainText('-1.26');
   await second.getByRole('button', { name: 'shown' }).click();
   await expect(page.getByLabel('Nameplate')).toContainText('-6.16');
   await first.getByRole('button', { name: 'take' }).click();

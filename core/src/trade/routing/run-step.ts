@@ -132,6 +132,23 @@ const placesOf = (those: readonly Met[]) => [
   ...those.map(({ tag, at }, i) => ({ label: `${i + 1}: ${tag}, from the beginning`, value: at, unit: 'm' })),
 ];
 
+const sizes = [
+  ['xM', 'place'],
+  ['yM', 'place'],
+  ['zM', 'height'],
+  ['lengthM', 'length'],
+  ['widthM', 'width'],
+  ['heightM', 'height of its body'],
+] as const;
+
+/** What keeps something from having a room of its own in the vehicle. */
+const placeGaps = (at: string, thing: { tag: string } & Parameters<typeof solidOf>[0]): Gap[] =>
+  sizes.flatMap(([field, what]): Gap[] =>
+    thing[field] === undefined
+      ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${what} of ${thing.tag}` }]
+      : [],
+  );
+
 /** How far along a way first lies inside of a solid, m; null: nowhere. */
 function firstInside(solid: Solid, along: readonly Vector[]): number | null {
   let atM = 0;
@@ -167,7 +184,14 @@ function placeChecks(
   ] as const) {
     const thing = things[run[end] ?? ''];
     const solid = thing === undefined ? null : solidOf(thing);
-    if (thing === undefined || solid === null) continue;
+    if (thing === undefined) continue;
+    if (solid === null) {
+      const root = Object.hasOwn(read.at('boxes'), run[end]!) ? 'boxes' : 'devices';
+      checks.push(
+        judge(runRules.endOff, [`${subject}/${end}`], placeGaps(`${root}.${run[end]}`, thing), null),
+      );
+      continue;
+    }
     const offM = -depthIn(solid, point);
     checks.push(
       judge(
@@ -179,6 +203,7 @@ function placeChecks(
       ),
     );
   }
+  const unplaced = Object.values(things).filter((thing) => solidOf(thing) === null).length;
   const through = Object.entries(things).flatMap(([id, thing]) => {
     const solid = id === run.from || id === run.to ? null : solidOf(thing);
     const at = solid === null ? null : firstInside(solid, along);
@@ -190,7 +215,7 @@ function placeChecks(
       [subject],
       [],
       through.length > 0 ? `${tag} leads through ${named(through)}.` : null,
-      [...placesOf(through)],
+      [...placesOf(through), { label: 'things without a place, not compared', value: unplaced, unit: '' }],
     ),
   );
   const clearanceM = read.at('vehicle', 'clearanceM') ?? vehicleDefaults.clearanceM;
@@ -217,10 +242,14 @@ const whole = new Set([runRules.through, runRules.low, runRules.forbidden, runRu
 
 /** Forbidden and kept-free places take no run; where the vehicle is crushed it lies in a rigid tube. */
 function zoneChecks(subject: Id, tag: string, { path, legs, ways }: RunGeometry, read: Reader): Check[] {
-  const zones = Object.values(read.at('zones') ?? {}).flatMap((zone) => {
+  const given = Object.entries(read.at('zones') ?? {});
+  const zones = given.flatMap(([, zone]) => {
     const solid = solidOf(zone);
     return solid === null ? [] : [{ ...zone, solid }];
   });
+  /** A zone that is nowhere yet is not one that the run stays out of. */
+  const gapsOf = (kinds: string[]) =>
+    given.flatMap(([id, zone]) => (kinds.includes(zone.kind) ? placeGaps(`zones.${id}`, zone) : []));
   /** Straights lie in their leg; a bend counts to the one before it. */
   let leg = 0;
   const bare = { pieces: [] as typeof path.pieces };
@@ -235,13 +264,27 @@ function zoneChecks(subject: Id, tag: string, { path, legs, ways }: RunGeometry,
       const at = kinds.includes(kind) && points.length > 0 ? firstInside(solid, points) : null;
       return at === null ? [] : [{ tag: name, at }];
     });
-  const said = (those: Met[], rule: (typeof runRules)[keyof typeof runRules], text: string) =>
-    judge(rule, [subject], [], those.length > 0 ? `${tag} ${text} ${named(those)}.` : null, [
-      ...placesOf(those),
-    ]);
+  const said = (
+    those: Met[],
+    kinds: string[],
+    rule: (typeof runRules)[keyof typeof runRules],
+    text: string,
+  ) =>
+    judge(
+      rule,
+      [subject],
+      those.length > 0 ? [] : gapsOf(kinds),
+      those.length > 0 ? `${tag} ${text} ${named(those)}.` : null,
+      [...placesOf(those)],
+    );
   return [
-    said(hit(['forbidden', 'keep-free'], all), runRules.forbidden, 'leads through'),
-    said(hit(['crush'], uncovered), runRules.crush, 'lies bare in'),
+    said(
+      hit(['forbidden', 'keep-free'], all),
+      ['forbidden', 'keep-free'],
+      runRules.forbidden,
+      'leads through',
+    ),
+    said(hit(['crush'], uncovered), ['crush'], runRules.crush, 'lies bare in'),
   ];
 }
 
