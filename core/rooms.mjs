@@ -25,8 +25,9 @@ export const folders = {
     'norms',
     'built',
     'routing',
-    'cooling',
+    // Charging warms what is cooled.
     'charging',
+    'cooling',
     'low-voltage',
     'monitoring',
     'can',

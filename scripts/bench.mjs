@@ -57,6 +57,9 @@ async function start(data, script) {
 console.log('\nWarm evaluation of demo A, median of 25');
 measure('evaluate.ts');
 
+console.log('\nCoolant loops and temperatures');
+measure('cooling.ts');
+
 console.log('\nProtection of a whole car');
 measure('coordination.ts');
 

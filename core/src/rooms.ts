@@ -13,6 +13,8 @@ import { bondingRoom } from './trade/bonding';
 import { normsRoom } from './trade/norms';
 import { builtRoom } from './trade/built';
 import { routingRoom } from './trade/routing';
+import { chargingRoom } from './trade/charging';
+import { coolingRoom } from './trade/cooling';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -32,4 +34,6 @@ export const rooms: readonly Room[] = [
   normsRoom,
   builtRoom,
   routingRoom,
+  chargingRoom,
+  coolingRoom,
 ];

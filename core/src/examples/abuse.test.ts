@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { allFinite, type Issue } from '../ground/calculator';
 import { calculators } from '../calculators';
+import cooling from './cooling.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };
@@ -8,7 +9,7 @@ import routing from './routing.json' with { type: 'json' };
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Path = (string | number)[];
 
-const examples = { ...electric, ...network, ...routing } as unknown as Record<
+const examples = { ...electric, ...network, ...routing, ...cooling } as unknown as Record<
   string,
   { input: { [key: string]: Json } }[]
 >;

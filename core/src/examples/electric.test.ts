@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { calculators } from '../calculators';
+import cooling from './cooling.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };
@@ -31,7 +32,7 @@ function compare(actual: unknown, expected: unknown, tolerance: number, path = '
 }
 
 describe.each(
-  Object.entries({ ...electric, ...network, ...routing } as unknown as Record<string, Example[]>),
+  Object.entries({ ...electric, ...network, ...routing, ...cooling } as unknown as Record<string, Example[]>),
 )('worked examples of %s', (name, examples) => {
   test.each(examples.map((example) => [example.name, example] as const))('%s', (_title, example) => {
     const answer = calculators.get(name)!.answer(example.input);

@@ -53,18 +53,21 @@ export const tenSecondResistance = defineRule({
   source: 'Cell makers’ pulse test practice',
 });
 
+/** Open-circuit voltage over the whole state of charge. */
+export const ocvSchema = table({
+  columns: [{ min: 0, max: 1 }, { min: 0 }],
+  minRows: 2,
+  maxRows: 2000,
+  whole(rows) {
+    if (rows[0]![0] !== 0 || rows[rows.length - 1]![0] !== 1) return 'must run from state of charge 0 to 1';
+    const fall = rows.findIndex(([, voltage], i) => i > 0 && voltage < rows[i - 1]![1]);
+    return fall > 0 ? `must not fall in voltage (row ${fall} does)` : null;
+  },
+});
+
 /** The shape of a cell; other doors that take a cell use the same. */
 export const cellSchema = record({
-  ocvTable: table({
-    columns: [{ min: 0, max: 1 }, { min: 0 }],
-    minRows: 2,
-    maxRows: 2000,
-    whole(rows) {
-      if (rows[0]![0] !== 0 || rows[rows.length - 1]![0] !== 1) return 'must run from state of charge 0 to 1';
-      const fall = rows.findIndex(([, voltage], i) => i > 0 && voltage < rows[i - 1]![1]);
-      return fall > 0 ? `must not fall in voltage (row ${fall} does)` : null;
-    },
-  }),
+  ocvTable: ocvSchema,
   capacityAh: number({ above: 0 }),
   resistanceOhm: number({ min: 0 }),
   minV: number({ min: 0 }),

@@ -1,0 +1,2 @@
+export { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
+export { chargingRoom } from './room';

@@ -1,0 +1,78 @@
+import { defineCalculator, list, number, record } from '../../ground/calculator';
+
+export interface BoxUaInput {
+  areaM2: number;
+  /** From inside to outside. */
+  layers: { thicknessM: number; conductivityWPerMK: number }[];
+  insideWPerM2K: number;
+  outsideWPerM2K: number;
+}
+
+export interface BoxUaResult {
+  uaWPerK: number;
+  uValueWPerM2K: number;
+}
+
+export const airFilms = { insideWPerM2K: 5, outsideWPerM2K: 15 };
+
+/** U of a wall of layers between two air films, W/m²K. */
+export const uValueOf = ({ layers, insideWPerM2K, outsideWPerM2K }: Omit<BoxUaInput, 'areaM2'>): number =>
+  1 /
+  (1 / insideWPerM2K +
+    layers.reduce((sum, { thicknessM, conductivityWPerMK }) => sum + thicknessM / conductivityWPerMK, 0) +
+    1 / outsideWPerM2K);
+
+/**
+ * What a box loses per kelvin, by its walls.
+ *
+ * Source: resistances of layers in series between two air films.
+ */
+export const boxUa = defineCalculator<BoxUaInput, BoxUaResult>({
+  name: 'box-ua',
+  version: 1,
+  title: 'Heat through the walls of a box',
+  door: {
+    schema: record({
+      areaM2: number({ above: 0 }),
+      layers: list(record({ thicknessM: number({ min: 0 }), conductivityWPerMK: number({ above: 0 }) }), {
+        maxRows: 50,
+      }),
+      insideWPerM2K: number.optional({ above: 0 }),
+      outsideWPerM2K: number.optional({ above: 0 }),
+    }),
+    defaults: airFilms,
+  },
+  compute(input, { sheet }) {
+    const layers = input.layers.reduce(
+      (sum, { thicknessM, conductivityWPerMK }) => sum + thicknessM / conductivityWPerMK,
+      0,
+    );
+    const source = 'Resistances of layers in series between two air films';
+    const uValueWPerM2K = sheet.add({
+      symbol: 'U',
+      label: 'Heat through a square metre',
+      formula: '1/(1/h_i + R + 1/h_o)',
+      inputs: [
+        { symbol: 'h_i', value: input.insideWPerM2K, unit: 'W/m²K', from: 'insideWPerM2K' },
+        { symbol: 'R', label: 'of the layers', value: layers, unit: 'm²K/W' },
+        { symbol: 'h_o', value: input.outsideWPerM2K, unit: 'W/m²K', from: 'outsideWPerM2K' },
+      ],
+      value: uValueOf(input),
+      unit: 'W/m²K',
+      source,
+    });
+    const uaWPerK = sheet.add({
+      symbol: 'UA',
+      label: 'Heat through the walls',
+      formula: 'U·A',
+      inputs: [
+        { symbol: 'U', value: uValueWPerM2K, unit: 'W/m²K' },
+        { symbol: 'A', value: input.areaM2, unit: 'm²', from: 'areaM2' },
+      ],
+      value: uValueWPerM2K * input.areaM2,
+      unit: 'W/K',
+      source,
+    });
+    return { uaWPerK, uValueWPerM2K };
+  },
+});
