@@ -30,7 +30,17 @@ const raisedIn = (design: Design): RaisedCheck[] =>
 const namesIn = (design: Design): string[] =>
   [
     ...Object.values(design.parts).flatMap(({ label, number, make }) => [label, `${make} ${number}`, number]),
-    ...[design.modules, design.boxes, design.strings, design.devices, design.circuits, design.joints ?? {}]
+    ...[
+      design.modules,
+      design.boxes,
+      design.strings,
+      design.devices,
+      design.circuits,
+      design.joints ?? {},
+      design.loops ?? {},
+      design.joins ?? {},
+      design.plumbing ?? {},
+    ]
       .flatMap((map) => Object.values<{ tag: string }>(map))
       .map(({ tag }) => tag),
     // Cables between boxes are named after the modules they join.

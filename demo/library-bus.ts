@@ -3,6 +3,16 @@ import { arrivedId } from '@torvek/core/record';
 import type { PartKey } from '@torvek/core/parts';
 import { crateArrives } from './crate';
 import { levelAtFull } from './levelling';
+import {
+  boxesTested,
+  coolantEntries,
+  filled,
+  platesTested,
+  startedAndStopped,
+  tailTested,
+  underLoad,
+} from './library-bus-coolant';
+import { cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
 import { hazards, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
@@ -153,6 +163,10 @@ const design: Design = {
   runs,
   hazards,
   zones,
+  cooling,
+  loops,
+  joins,
+  plumbing,
   vehicle: {
     make: 'Wendlebury',
     model: 'Parish 24 mobile library',
@@ -299,7 +313,7 @@ const design: Design = {
       heightM: 0.1,
     },
   },
-  parts: pinned(pinnedKeys),
+  parts: pinned([...pinnedKeys, ...coolingKeys]),
   boxes: {
     'box-nose': {
       tag: 'Nose box',
@@ -313,6 +327,7 @@ const design: Design = {
       anchors: 8,
       anchorN: 9000,
       accessFrom: 'above',
+      ...wrapped,
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
@@ -331,6 +346,7 @@ const design: Design = {
       anchors: 10,
       anchorN: 9000,
       accessFrom: 'side',
+      ...wrapped,
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
@@ -349,6 +365,7 @@ const design: Design = {
       anchors: 10,
       anchorN: 9000,
       accessFrom: 'below',
+      ...wrapped,
       vent: 'filtered',
       clearanceMm: 6,
       creepageMm: 6.2,
@@ -530,7 +547,7 @@ const design: Design = {
 
 /** Each is tried by itself before there is high voltage. */
 /** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
-const reelsSeq = 92;
+const reelsSeq = 92 + coolantEntries;
 
 const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
 
@@ -595,6 +612,7 @@ export const libraryBus: DemoJob = {
         draft.circuits[mainCircuit]!.lengthM = 9.2;
       },
     },
+    ...platesTested,
     {
       at: '2026-11-02T10:12:00Z',
       by: technician,
@@ -605,6 +623,7 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'result', step: 'bleed-resistance:bus', value: 1985, instrument: meter },
     },
+    ...boxesTested,
     {
       at: '2026-11-05T14:05:00Z',
       by: technician,
@@ -699,6 +718,7 @@ export const libraryBus: DemoJob = {
         remark: 'Tail box closed again.',
       },
     },
+    ...tailTested,
     ...branches.map((id, i) => ({
       at: `2026-11-11T10:${String(5 + 5 * i).padStart(2, '0')}:00Z`,
       by: technician,
@@ -714,6 +734,7 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'result', step: 'coils:circuit-inlet', value: 0.74, instrument: meter },
     },
+    ...filled,
     {
       at: '2026-11-12T17:30:00Z',
       by: designer,
@@ -749,11 +770,13 @@ export const libraryBus: DemoJob = {
       by: technician,
       entry: { kind: 'rise', step: `precharge-curve:${mainCircuit}`, seed: 20261116, instrument: scope },
     },
+    ...startedAndStopped,
     {
       at: '2026-11-16T10:30:00Z',
       by: technician,
       entry: { kind: 'position', stage: 'locked-off' },
     },
+    ...underLoad,
     {
       at: '2026-11-18T15:45:00Z',
       by: designer,

@@ -70,6 +70,16 @@ const design: Design = {
     },
   },
   settings: { zone: 'Europe/London', anchorG: 10, supplyV: 12 },
+  cooling: {
+    school: 'no liquid',
+    hotC: 30,
+    coldC: -8,
+    chargeW: 3000,
+    hillGradeFraction: 0.08,
+    hillSpeedKmH: 15,
+    repeats: 2,
+    startC: 18,
+  },
   masses: {
     'mass-engine': {
       tag: 'Petrol engine and clutch',
@@ -128,10 +138,19 @@ const design: Design = {
     'tarrowby-t70@1',
     'tarrowby-t10@1',
     'tarrowby-t4@1',
+    'emberley-m150@1',
   ]),
   boxes: {
     'box-seat': {
       tag: 'Box under the seat',
+      // Passive: foam all round, a mat under the cells.
+      walls: [
+        { thicknessMm: 20, conductivityWPerMK: 0.034 },
+        { thicknessMm: 3, conductivityWPerMK: 160 },
+      ],
+      ventTo: 'outside',
+      heater: 'emberley-m150@1',
+      heaterVoltage: 'pack',
       xM: -0.62,
       yM: 0,
       zM: 0.62,

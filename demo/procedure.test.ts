@@ -34,8 +34,10 @@ describe('the procedure of the bus', () => {
       'parts',
       'wiring',
       'coils',
+      'coolant',
       'insulation',
       'first-hv',
+      'under-load',
     ]);
   });
 
@@ -77,7 +79,13 @@ describe('the procedure of the bus', () => {
 
   test('precautions fit the step: where high voltage has to be on, nobody is told to take the disconnect out first', () => {
     const live = procedure.filter(({ hazard }) => hazard === 'live').map(({ id }) => id.split(':')[0]);
-    expect([...new Set(live)]).toEqual(['polarity', 'precharge-time', 'precharge-curve', 'stop-discharge']);
+    expect([...new Set(live)]).toEqual([
+      'polarity',
+      'precharge-time',
+      'precharge-curve',
+      'stop-discharge',
+      'warm-box',
+    ]);
     for (const { id, hazard, do: doing } of procedure) {
       const { lines } = precautions[hazard];
       const outFirst = /disconnect out/i.test(lines[0]!);

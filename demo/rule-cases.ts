@@ -1,6 +1,7 @@
 import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
+import { rightCooling, wrongCooling } from './cooling-cases';
 import { libraryBus } from './library-bus';
 
 /** For each rule of the evaluation: what is wrong about the bus when it is raised, and how it is clear. */
@@ -58,6 +59,7 @@ export const changed = (recipe: (draft: Design) => void) =>
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrong: Record<string, (draft: Design) => void> = {
+  ...wrongCooling,
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
   'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
@@ -387,6 +389,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
 
 /** The same, where the rule is clear. */
 export const right: Record<string, (draft: Design) => void> = {
+  ...rightCooling,
   'fuse.inrush': withOwnContactors,
   'fuse.tap-unprotected': (draft) =>
     void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.15, tapAreaMm2: 4 }),

@@ -53,9 +53,35 @@ export const shopInstruments: ShopInstrument[] = [
     serial: 'TW 5514',
     calibrationDue: '2027-02-28',
   },
+  {
+    id: 'instrument-leak-1',
+    kind: 'leak-bench',
+    name: 'Leak bench with 400 kPa gauge',
+    serial: 'LB 0077',
+    calibrationDue: '2027-05-31',
+  },
+  {
+    id: 'instrument-flow-1',
+    kind: 'flow-meter',
+    name: 'Clamp-on flow meter',
+    serial: 'FM 4410',
+    calibrationDue: '2027-04-30',
+  },
+  {
+    id: 'instrument-probes-1',
+    kind: 'thermometer',
+    name: 'Eight thermal probes',
+    serial: 'TP 118',
+    calibrationDue: null,
+  },
 ];
 
-export const [meter, tester, scope, wrench] = shopInstruments.map(({ id }) => ({ id })) as [
+export const [meter, tester, scope, wrench, leakBench, flowMeter, probes] = shopInstruments.map(({ id }) => ({
+  id,
+})) as [
+  { id: string },
+  { id: string },
+  { id: string },
   { id: string },
   { id: string },
   { id: string },

@@ -4,6 +4,16 @@ import type { BalanceGear, ItemState, JointWork, Look, SoloMeasure } from '@torv
 
 /** Something recorded in the demo's past. */
 export type StoryEntry =
+  /** A vessel under pressure, at the beginning and at the end. */
+  | {
+      kind: 'hold';
+      step: string;
+      from: [kPa: number, c: number];
+      to: [kPa: number, c: number];
+      minutes: number;
+      instrument: { id: string };
+      remark?: string;
+    }
   | { kind: 'result'; step: string; value: number; instrument: { id: string }; remark?: string }
   /** A captured pre-charge rise, made by the plant's own model with this seed. */
   | { kind: 'rise'; step: string; seed: number; instrument: { id: string } }

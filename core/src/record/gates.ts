@@ -6,14 +6,16 @@ const list = [
   { id: 'parts', title: 'Parts', needs: [], hv: false, mayBeEmpty: false },
   { id: 'wiring', title: 'Joints, bonds and wiring', needs: [], hv: false, mayBeEmpty: false },
   { id: 'coils', title: 'Contactors without high voltage', needs: ['parts'], hv: false, mayBeEmpty: true },
+  { id: 'coolant', title: 'Coolant: leaks, filling, flow', needs: [], hv: false, mayBeEmpty: true },
   { id: 'insulation', title: 'Insulation', needs: ['parts'], hv: true, mayBeEmpty: false },
   {
     id: 'first-hv',
     title: 'First high voltage',
-    needs: ['parts', 'wiring', 'coils', 'insulation'],
+    needs: ['parts', 'wiring', 'coils', 'coolant', 'insulation'],
     hv: true,
     mayBeEmpty: false,
   },
+  { id: 'under-load', title: 'Under load', needs: ['first-hv'], hv: true, mayBeEmpty: true },
 ] as const;
 export type GateId = (typeof list)[number]['id'];
 

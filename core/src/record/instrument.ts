@@ -1,7 +1,15 @@
 import { oneOf, orNull, record, text } from '../ground/calculator';
 import { words } from './shapes';
 
-export const instrumentKinds = ['meter', 'insulation-tester', 'scope', 'torque-wrench'] as const;
+export const instrumentKinds = [
+  'meter',
+  'insulation-tester',
+  'scope',
+  'torque-wrench',
+  'leak-bench',
+  'flow-meter',
+  'thermometer',
+] as const;
 export type InstrumentKind = (typeof instrumentKinds)[number];
 
 /** Where a measurement came from. */

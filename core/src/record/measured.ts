@@ -21,6 +21,19 @@ export type Measured =
       /** The pack's own voltage just before the run, by a meter. */
       packVoltageV: number;
       unit: 'V';
+    }
+  | {
+      /** A vessel under pressure, read at the beginning and at the end of a hold. */
+      kind: 'hold';
+      startKPaGauge: number;
+      endKPaGauge: number;
+      startC: number;
+      endC: number;
+      minutes: number;
+      /** The weather, where it was read; absent: the same at both, and usual. */
+      atmosphereKPa?: number;
+      endAtmosphereKPa?: number;
+      unit: 'kPa';
     };
 
 export type Verdict = 'pass' | 'fail';

@@ -137,6 +137,19 @@ function requestOf(entry: StoryEntry, { job, entries }: Bench): Body {
       const { value, ...rest } = entry;
       return { ...rest, entered: 'typed', measured: { kind: 'value', value, unit: unitOf(entry.step, job) } };
     }
+    case 'hold': {
+      const { from, to, minutes, ...rest } = entry;
+      const measured = {
+        kind: 'hold' as const,
+        startKPaGauge: from[0],
+        startC: from[1],
+        endKPaGauge: to[0],
+        endC: to[1],
+        minutes,
+        unit: 'kPa' as const,
+      };
+      return { ...rest, kind: 'result', entered: 'typed', measured };
+    }
     case 'rise': {
       const { evaluation, procedure } = evaluated(job);
       const step = procedure.find(({ id }) => id === entry.step)!;

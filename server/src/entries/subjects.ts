@@ -31,6 +31,7 @@ const ownBodies = (bonds: Job['design']['bonds'] = {}) =>
 /** Everything in a design that has a tag, by id. */
 export function subjectsOf({ design }: Job): Map<string, { id: string; tag: string }> {
   const { modules, boxes, strings, devices, circuits, joints, bonds, pack, runs, hazards } = design;
+  const { loops, joins, plumbing } = design;
   const tagged = Object.entries<{ tag: string }>({
     ...modules,
     ...boxes,
@@ -40,6 +41,9 @@ export function subjectsOf({ design }: Job): Map<string, { id: string; tag: stri
     ...joints,
     ...runs,
     ...hazards,
+    ...loops,
+    ...joins,
+    ...plumbing,
     ...pack.busbars,
     ...ownBodies(bonds),
   });

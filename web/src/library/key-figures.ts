@@ -48,6 +48,40 @@ const keys: Record<PartKind, [name: string, head: string][]> = {
     ['continuousA', 'carries'],
     ['ratedVoltageV', 'up to'],
   ],
+  pump: [
+    ['supplyV', 'supply'],
+    ['powerW', 'takes'],
+    ['portMm', 'hoses'],
+  ],
+  plate: [
+    ['contactM2', 'area'],
+    ['uaWPerK', 'takes up'],
+    ['kPaPerLpm2', 'resists'],
+  ],
+  radiator: [
+    ['uaWPerK', 'gives off'],
+    ['uaAirKgPerS', 'with air'],
+    ['volumeL', 'holds'],
+  ],
+  hose: [
+    ['innerMm', 'bore'],
+    ['outerMm', 'outside'],
+    ['maxC', 'up to'],
+  ],
+  fan: [
+    ['airKgPerS', 'air'],
+    ['supplyV', 'supply'],
+    ['powerW', 'takes'],
+  ],
+  heater: [
+    ['ratedW', 'rated'],
+    ['ratedMinV', 'from'],
+    ['ratedMaxV', 'to'],
+  ],
+  coolant: [
+    ['freezesC', 'freezes'],
+    ['expansionPerK', 'expands'],
+  ],
 };
 
 export interface KeyFigure {
@@ -76,4 +110,6 @@ export const curveOf: Partial<Record<PartKind, string>> = {
   fuse: 'curve',
   contactor: 'shortTime',
   module: 'cell.ocvTable',
+  pump: 'curve',
+  coolant: 'viscosity',
 };

@@ -6,6 +6,7 @@ import book from 'bootstrap-icons/icons/journal-text.svg?raw';
 import brief from 'bootstrap-icons/icons/truck-front.svg?raw';
 import check from 'bootstrap-icons/icons/clipboard-check.svg?raw';
 import chevron from 'bootstrap-icons/icons/chevron-right.svg?raw';
+import cool from 'bootstrap-icons/icons/thermometer-half.svg?raw';
 import jobs from 'bootstrap-icons/icons/list-ul.svg?raw';
 import clip from 'bootstrap-icons/icons/paperclip.svg?raw';
 import download from 'bootstrap-icons/icons/download.svg?raw';
@@ -32,6 +33,7 @@ const icons = {
   check,
   chevron,
   clip,
+  cool,
   download,
   jobs,
   keyboard,

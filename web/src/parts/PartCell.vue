@@ -38,8 +38,11 @@ function short(part: Part): string {
       return `${formatNumber(part.data.continuousA)} A, ${formatNumber(part.data.ratedVoltageV)} V, ${part.number}`;
     case 'plug':
       return `${formatNumber(part.data.areaMm2)} mm², ${formatNumber(part.data.continuousA)} A, ${part.number}`;
-    default:
+    case 'module':
       return part.label;
+    default:
+      // Cells are narrow: the make is the same for most of them.
+      return part.label.startsWith(`${part.make} `) ? part.label.slice(part.make.length + 1) : part.label;
   }
 }
 

@@ -31,7 +31,7 @@ export function placeName(design: Design, path: string): string {
 export function subjectName(design: Design, subject: string): string {
   const [id = '', ...rest] = subject.split('/');
   const maps = [design.circuits, design.devices, design.boxes, design.strings, design.modules, design.joints];
-  const routed = [design.runs, design.hazards, design.zones];
+  const routed = [design.runs, design.hazards, design.zones, design.loops, design.joins, design.plumbing];
   const bars = design.pack.busbars;
   const found = [...maps, bars, ...routed].find((map) => map !== undefined && Object.hasOwn(map, id))?.[id];
   return found === undefined ? '' : [found.tag, ...rest].join(', ');
@@ -62,4 +62,4 @@ export function sayValue(design: Design, path: string, value: unknown): string {
 }
 
 const nameOf = (design: Design, to: Reference | undefined, key: string): string | undefined =>
-  typeof to === 'object' ? design.parts[key]?.label : to === undefined ? undefined : design[to][key]?.tag;
+  typeof to === 'object' ? design.parts[key]?.label : to === undefined ? undefined : design[to]?.[key]?.tag;

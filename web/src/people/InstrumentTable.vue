@@ -18,6 +18,9 @@ const names: Record<InstrumentKind, string> = {
   'insulation-tester': 'insulation tester',
   scope: 'scope',
   'torque-wrench': 'torque wrench',
+  'leak-bench': 'leak bench',
+  'flow-meter': 'flow meter',
+  thermometer: 'thermometer',
 };
 
 async function attempt(act: () => Promise<unknown>): Promise<boolean> {

@@ -96,7 +96,7 @@ const saveMark = computed(() =>
     >
       <span class="swatch" aria-hidden="true" />
       <span>
-        <b>{{ job.live.text }}</b>
+        <b :title="job.live.text">{{ job.live.text }}</b>
         <small>{{
           position === null
             ? job.live.detail
@@ -253,6 +253,14 @@ dd {
 
 .live > span:last-child {
   min-width: 0;
+}
+
+.live b {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
 }
 
 .live small {

@@ -81,6 +81,9 @@ export function subjectNames(findings: readonly FindingStatus[], design: Design)
     design.pack.busbars ?? {},
     design.runs ?? {},
     design.hazards ?? {},
+    design.loops ?? {},
+    design.joins ?? {},
+    design.plumbing ?? {},
     design.zones ?? {},
   ] as Record<string, { tag: string } | undefined>[];
   const nameOf = (subject: string) => {

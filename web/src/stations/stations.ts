@@ -3,6 +3,7 @@ import type { Component } from 'vue';
 import { panels as packPanels, packPanelOf, packPanelOfRule } from './pack/panels';
 import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPanelOf } from './protect/panels';
 import { panels as routePanels, routePanelOf, routePanelOfRule } from './route/panels';
+import { coolPanelOf, coolPanelOfRule, panels as coolPanels } from './cool/panels';
 import { panels as provePanels, provePanelOf, provePanelOfRule } from './prove/panels';
 
 /** What an address asks for. */
@@ -14,7 +15,7 @@ export interface Asked {
 /** A station of a job: what rail, finder, keys and router know of it. */
 export interface StationEntry {
   title: string;
-  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'check' | 'book';
+  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'cool' | 'check' | 'book';
   /** The letter after `g`. */
   key: string;
   /** Its code is loaded when it is opened. */
@@ -60,6 +61,13 @@ export const stationList: Record<Station, StationEntry> = {
     key: 'r',
     load: () => import('./route/RouteStation.vue'),
     panels: { all: routePanels, of: routePanelOf, ofRule: routePanelOfRule },
+  },
+  cool: {
+    title: 'Cool',
+    icon: 'cool',
+    key: 'c',
+    load: () => import('./cool/CoolStation.vue'),
+    panels: { all: coolPanels, of: coolPanelOf, ofRule: coolPanelOfRule },
   },
   prove: {
     title: 'Prove',

@@ -1,7 +1,8 @@
 import { mapOf, oneOf } from '../../ground/calculator';
 import { partSchema, type Part, type PartKey } from '../parts';
 import { circuitFields, deviceFields } from './circuit';
-import { many, maybeMany, one, type Field, type ItemOf } from './field';
+import { coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
+import { many, maybeMany, maybeOne, one, type Field, type ItemOf } from './field';
 import type { Id } from './id';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
@@ -36,6 +37,11 @@ export const designFields = {
   runs: maybeMany('Runs', 'route/runs', runFields),
   hazards: maybeMany('Lines to stay away from', 'route/lines', hazardFields),
   zones: maybeMany('Zones', 'route/lines', zoneFields),
+  /** Coolant: what is asked of it, its loops, and what each is made of. */
+  cooling: maybeOne('Cooling', 'cool/worst', coolingFields),
+  loops: maybeMany('Coolant loops', 'cool/loops', loopFields),
+  joins: maybeMany('Joins of hoses', 'cool/loops', joinFields),
+  plumbing: maybeMany('Plumbing', 'cool/loops', plumbingFields),
 };
 
 /** A design holds decisions only: nothing computed, nothing measured, nothing true merely at one moment. */

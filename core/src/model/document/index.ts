@@ -1,5 +1,6 @@
 export type { Id } from './id';
 export * from './circuit';
+export * from './cooling';
 export * from './design';
 export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
 export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } from './fields';
@@ -34,7 +35,17 @@ export {
   type Edit,
   type Operation,
 } from './operations';
-export { removeBond, removeBox, removeCircuit, removeDevice, removeLead, removeString } from './remove';
+export {
+  removeBond,
+  removeBox,
+  removeCircuit,
+  removeDevice,
+  removeFromPlates,
+  removeJoin,
+  removeLead,
+  removeLoop,
+  removeString,
+} from './remove';
 export {
   cutPlaces,
   danglingReferences,

@@ -16,6 +16,7 @@ import {
   type Field,
   type ItemOf,
 } from './field';
+import { ventWays, walls } from './cooling';
 import type { Id } from './id';
 
 /** A module in its place. */
@@ -58,6 +59,15 @@ export const boxFields = {
   anchorN: num('Each is made for', 'N', { usual: [200, 300000] }),
   accessFrom: choice('Reached from', accessSides),
   vent: choice('Vent', vents),
+  /** Where gas of a cell that fails would go. */
+  ventTo: choice('Its gas goes', ventWays, { at: 'cool/cold' }),
+  /** Thermal: walls, what warms it, and a fan that blows outside air through it. */
+  walls: { ...walls, at: 'cool/cold' as const },
+  heater: part('Heater', 'heater', { at: 'cool/cold' }),
+  heaterVoltage: choice('Heater fed from', ['pack', '12 V', 'mains'], { at: 'cool/cold' }),
+  /** As measured in place; counts instead of what its sheet gives. */
+  heaterW: num('Heater gives, measured', 'W', { at: 'cool/cold', usual: [5, 20_000] }),
+  fan: part('Fan', 'fan', { at: 'cool/cold' }),
   /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
   linkPitchMm: num('Pitch of donor links', 'mm', { usual: [10, 1000] }),
   /** The least gap through the air and along a surface between live parts, and to the box. */

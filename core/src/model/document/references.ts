@@ -13,8 +13,8 @@ export const wasUnchecked = ({ path }: Issue): boolean => /^(bonds|joints|pack\.
 /** References that point at nothing, by the path of the reference. */
 export function danglingReferences(design: Design): Issue[] {
   const issues: Issue[] = [];
-  const refer = (path: string, key: string | undefined, map: object, what: string) => {
-    if (key !== undefined && !Object.hasOwn(map, key))
+  const refer = (path: string, key: string | undefined, map: object | undefined, what: string) => {
+    if (key !== undefined && !Object.hasOwn(map ?? {}, key))
       issues.push({ path, message: `names a ${what} that is not there` });
   };
   everyReference(designFields, design, '', (path, key, to) => {
@@ -168,6 +168,8 @@ const nouns = {
   devices: 'device',
   circuits: 'circuit',
   strings: 'string',
+  loops: 'loop',
+  joins: 'join',
 } as const;
 
 /** Every field that names something, with what it names. */

@@ -58,13 +58,43 @@ export function removeDevice(draft: Design, id: Id): void {
     if (circuit.role === 'branch') removeCircuit(draft, key);
     else delete circuit.device;
   }
+  for (const piece of Object.values(draft.plumbing ?? {})) if (piece.device === id) delete piece.device;
   openEnds(draft, id);
   removeBond(draft, id);
 }
 
+/** A place where hoses meet goes; what led there leads nowhere until it is said where. */
+export function removeJoin(draft: Design, id: Id): void {
+  delete draft.joins?.[id];
+  for (const piece of Object.values(draft.plumbing ?? {})) {
+    if (piece.from === id) delete piece.from;
+    if (piece.to === id) delete piece.to;
+  }
+  for (const loop of Object.values(draft.loops ?? {})) if (loop.tank === id) delete loop.tank;
+}
+
+/** A loop goes with all it is made of. */
+export function removeLoop(draft: Design, id: Id): void {
+  delete draft.loops?.[id];
+  for (const [key, piece] of Object.entries(draft.plumbing ?? {}))
+    if (piece.loop === id) delete draft.plumbing![key];
+  for (const [key, join] of Object.entries(draft.joins ?? {})) if (join.loop === id) removeJoin(draft, key);
+}
+
+/** Modules that go are cooled by nothing. */
+export function removeFromPlates(draft: Design, gone: readonly Id[]): void {
+  for (const piece of Object.values(draft.plumbing ?? {})) {
+    const left = piece.modules?.filter((one) => !gone.includes(one));
+    if (left?.length === 0) delete piece.modules;
+    else if (left !== undefined && left.length !== piece.modules!.length) piece.modules = left;
+  }
+}
+
 /** A string goes with its modules, and with its cables and sense leads: without their string they would be the pack’s. */
 export function removeString(draft: Design, id: Id): void {
-  for (const module of draft.strings[id]?.modules ?? []) delete draft.modules[module];
+  const gone = draft.strings[id]?.modules ?? [];
+  for (const module of gone) delete draft.modules[module];
+  removeFromPlates(draft, gone);
   delete draft.strings[id];
   for (const [key, lead] of Object.entries(draft.pack.leads ?? {}))
     if (lead.string === id) removeLead(draft, key);

@@ -1,2 +1,2 @@
-export const stations = ['brief', 'pack', 'network', 'protect', 'route', 'prove', 'book'] as const;
+export const stations = ['brief', 'pack', 'network', 'protect', 'route', 'cool', 'prove', 'book'] as const;
 export type Station = (typeof stations)[number];

@@ -1,67 +1,9 @@
 import { number, oneOf, record, table, text, type NumberRule } from '../../ground/calculator';
-import { cableAreasMm2 } from './copper';
+import { coolingPartFields } from './cooling-fields';
 import type { PartKind } from './kinds';
+import { amps, area, celsius, fraction, maybe, n, seconds, temperature, type PartField } from './part-field';
 
-/** What one figure of a part's data is: its words, its unit, what it may be. */
-export type PartField =
-  | { kind: 'number'; name: string; label: string; unit: string; rule: NumberRule; optional?: boolean }
-  | { kind: 'choice'; name: string; label: string; choices: readonly (string | number)[]; unit?: string }
-  | { kind: 'flag'; name: string; label: string; yes: string; no: string; optional?: boolean }
-  | TableField;
-
-/** A curve: pairs whose first column rises. */
-export interface TableField {
-  kind: 'table';
-  name: string;
-  label: string;
-  columns: [CurveColumn, CurveColumn];
-  optional?: boolean;
-  minRows?: number;
-  /** The second column falls strictly. */
-  falling?: boolean;
-}
-
-export interface CurveColumn {
-  label: string;
-  unit: string;
-  rule: NumberRule;
-  /** How a data sheet's plot usually divides this axis. */
-  scale: 'log' | 'linear';
-}
-
-const n = (name: string, label: string, unit: string, rule: NumberRule = { above: 0 }): PartField => ({
-  kind: 'number',
-  name,
-  label,
-  unit,
-  rule,
-});
-/** A figure that not every maker gives. */
-const maybe = (name: string, label: string, unit: string): PartField => ({
-  kind: 'number',
-  name,
-  label,
-  unit,
-  rule: { above: 0 },
-  optional: true,
-});
-const amps: CurveColumn = { label: 'Current', unit: 'A', rule: { above: 0 }, scale: 'log' };
-const seconds: CurveColumn = { label: 'Time', unit: 's', rule: { above: 0 }, scale: 'log' };
-const celsius = (label: string): CurveColumn => ({
-  label,
-  unit: '°C',
-  rule: { min: -273.15 },
-  scale: 'linear',
-});
-const fraction: NumberRule = { min: 0, max: 1 };
-const temperature: NumberRule = { min: -100, max: 1000 };
-const area: PartField = {
-  kind: 'choice',
-  name: 'areaMm2',
-  label: 'Conductor area',
-  choices: cableAreasMm2,
-  unit: 'mm²',
-};
+export type { CurveColumn, PartField, TableField } from './part-field';
 
 const interlock: PartField = {
   kind: 'flag',
@@ -245,6 +187,7 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     fingerproof,
     n('maxC', 'Temperature at most', '°C', temperature),
   ],
+  ...coolingPartFields,
 };
 
 /** The words of a kind, one and many. */
@@ -258,6 +201,13 @@ export const partKindNames: Record<PartKind, [one: string, many: string]> = {
   gland: ['gland', 'Glands'],
   disconnect: ['service disconnect', 'Service disconnects'],
   plug: ['plug', 'Plugs'],
+  pump: ['coolant pump', 'Coolant pumps'],
+  plate: ['cold plate', 'Cold plates'],
+  radiator: ['radiator', 'Radiators'],
+  hose: ['hose', 'Hoses and pipes'],
+  fan: ['fan', 'Fans'],
+  heater: ['heater', 'Heaters'],
+  coolant: ['coolant', 'Coolants'],
 };
 
 export const partKinds = Object.keys(partKindNames) as PartKind[];
@@ -331,6 +281,7 @@ function schemaOf(field: PartField): Schema {
         ...(field.minRows !== undefined && { minRows: field.minRows }),
         maxRows: 2000,
         ...(field.falling === true && { whole: fallsStrictly }),
+        ...(field.neverRising === true && { whole: neverRises }),
       };
       return field.optional === true ? table.optional(rule) : table(rule);
     }
@@ -341,6 +292,13 @@ function schemaOf(field: PartField): Schema {
 export function fallsStrictly(rows: [number, number][]): string | null {
   const rise = rows.findIndex(([, y], i) => i > 0 && y >= rows[i - 1]![1]);
   return rise > 0 ? `must fall strictly in time (row ${rise} does not)` : null;
+}
+
+/** Says which row rises, or that a curve of a pump does not begin at its shut-off head; null: neither. */
+function neverRises(rows: [number, number][]): string | null {
+  if (rows[0]![0] !== 0) return 'must begin at a flow of 0';
+  const rise = rows.findIndex(([, y], i) => i > 0 && y > rows[i - 1]![1]);
+  return rise > 0 ? `must never rise in head (row ${rise} does)` : null;
 }
 
 /** What stands at a field's name in a part's data. */

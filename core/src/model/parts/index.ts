@@ -1,5 +1,6 @@
 import { cables } from './catalogue/cables';
 import { modules } from './catalogue/modules';
+import { coolants, fans, heaters, hoses, plates, pumps, radiators } from './catalogue/cooling';
 import { contactors, fuses, resistors } from './catalogue/protection';
 import { disconnects, plugs } from './catalogue/separable';
 import { glands, lugs } from './catalogue/terminations';
@@ -22,6 +23,13 @@ export const catalogue: readonly Part[] = [
   ...glands,
   ...disconnects,
   ...plugs,
+  ...pumps,
+  ...plates,
+  ...radiators,
+  ...hoses,
+  ...fans,
+  ...heaters,
+  ...coolants,
 ];
 
 /** Parts to choose from: the same list for the same kind as long as nothing changes. */

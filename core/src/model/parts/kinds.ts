@@ -132,6 +132,86 @@ export interface PlugData {
   maxC: number;
 }
 
+/** Two coefficients of a part that coolant flows through: kPa = a·Q + b·Q². */
+interface DropData {
+  kPaPerLpm: number;
+  kPaPerLpm2: number;
+}
+
+export interface PumpData {
+  /** From the shut-off head on; never rising. */
+  curve: [flowLPerMin: number, headKPa: number][];
+  supplyV: number;
+  powerW: number;
+  coolantMaxC: number;
+  portMm: number;
+  massKg: number;
+}
+
+export interface PlateData extends DropData {
+  contactM2: number;
+  /** From its surface to the mean of its coolant. */
+  uaWPerK: number;
+  /** Below this flow neither drop nor UA is as stated. */
+  leastLPerMin: number;
+  testKPa: number;
+  volumeL: number;
+  massKg: number;
+  lengthMm: number;
+  widthMm: number;
+  heightMm: number;
+}
+
+export interface RadiatorData extends DropData {
+  coreWidthMm: number;
+  coreHeightMm: number;
+  coreDepthMm: number;
+  /** At the flow of air beside it. */
+  uaWPerK: number;
+  uaAirKgPerS: number;
+  testKPa?: number;
+  volumeL: number;
+  massKg: number;
+}
+
+export interface HoseData {
+  innerMm: number;
+  outerMm: number;
+  roughnessMm: number;
+  maxC: number;
+  burstKPa: number;
+  massKgPerM: number;
+}
+
+export interface FanData {
+  airKgPerS: number;
+  supplyV: number;
+  powerW: number;
+  massKg: number;
+}
+
+export interface HeaterData extends DropData {
+  ratedW: number;
+  ratedMinV: number;
+  ratedMaxV: number;
+  element: 'ptc' | 'resistive';
+  /** Its electronics stop it below the window. */
+  stopsBelow: boolean;
+  massKg: number;
+}
+
+/** Over temperature, °C rising. */
+export interface CoolantData {
+  density: [temperatureC: number, kgPerM3: number][];
+  specificHeat: [temperatureC: number, jPerKgK: number][];
+  viscosity: [temperatureC: number, mPaS: number][];
+  conductivity: [temperatureC: number, wPerMK: number][];
+  freezesC: number;
+  expansionPerK: number;
+}
+
+export type CoolingPartKind = 'pump' | 'plate' | 'radiator' | 'hose' | 'fan' | 'heater' | 'coolant';
+
 export interface PartData {
   module: ModuleData;
   contactor: ContactorData;
@@ -142,6 +222,13 @@ export interface PartData {
   gland: GlandData;
   disconnect: DisconnectData;
   plug: PlugData;
+  pump: PumpData;
+  plate: PlateData;
+  radiator: RadiatorData;
+  hose: HoseData;
+  fan: FanData;
+  heater: HeaterData;
+  coolant: CoolantData;
 }
 
 export type PartKind = keyof PartData;

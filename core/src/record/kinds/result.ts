@@ -25,6 +25,19 @@ export interface ResultBody {
   remark?: string;
 }
 
+/** The fields of a hold under pressure, as it is measured and as it stands. */
+export const holdFields: Fields = {
+  kind: oneOf(['hold']),
+  startKPaGauge: number(),
+  endKPaGauge: number(),
+  startC: number({ above: -273.15, max: 200 }),
+  endC: number({ above: -273.15, max: 200 }),
+  minutes: number({ above: 0, max: 100_000 }),
+  atmosphereKPa: number.optional({ above: 0, max: 200 }),
+  endAtmosphereKPa: number.optional({ above: 0, max: 200 }),
+  unit: oneOf(['kPa']),
+};
+
 const measured = record.by((given): Fields =>
   given.kind === 'trace'
     ? {
@@ -33,13 +46,22 @@ const measured = record.by((given): Fields =>
         packVoltageV: number(),
         unit: oneOf(['V']),
       }
-    : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+    : given.kind === 'hold'
+      ? holdFields
+      : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
 );
 
-const valueText = (value: Measured) =>
-  value.kind === 'value'
-    ? `${value.over === true ? 'more than ' : ''}${formatQuantity(value.value, value.unit, 4)}`
-    : `${value.samples.length} samples`;
+/** A measurement in a few words. */
+export function measuredText(value: Measured): string {
+  switch (value.kind) {
+    case 'value':
+      return `${value.over === true ? 'more than ' : ''}${formatQuantity(value.value, value.unit, 4)}`;
+    case 'trace':
+      return `${value.samples.length} samples`;
+    case 'hold':
+      return `${formatQuantity(value.startKPaGauge, 'kPa', 4)} to ${formatQuantity(value.endKPaGauge, 'kPa', 4)} in ${formatQuantity(value.minutes, 'min', 3)}`;
+  }
+}
 
 /** A step of the procedure was measured and judged. */
 export const result = defineKind<ResultBody>({
@@ -62,5 +84,5 @@ export const result = defineKind<ResultBody>({
   stands: ({ verdict }) => (verdict === 'fail' ? 'both' : 'newest'),
   topic: ({ body }) => shortTopic(`result:${body.step}${body.item === undefined ? '' : `@${body.item}`}`),
   title: ({ title }) => title,
-  outcome: (body) => `${valueText(body.measured)}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`,
+  outcome: (body) => `${measuredText(body.measured)}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`,
 });

@@ -1,6 +1,6 @@
 import { defineRoom } from '../../model/step';
 import { chargeCurve } from './charge-curve';
 
-export const chargingRoom = defineRoom('charging', 'protect')
+export const chargingRoom = defineRoom('charging', 'cool')
   .withRules('charge-curve')
   .withCalculator(chargeCurve);

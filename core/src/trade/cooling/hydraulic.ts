@@ -86,7 +86,6 @@ export function writeLoop(sheet: Worksheet, input: LoopInput, solved: SolvedLoop
     const at = `elements.${i}`;
     const flow = { symbol: 'Q', value: q, unit: 'L/min' };
     const { dropKPa } = element.kind === 'valve' && q === 0 ? { dropKPa: 0 } : lawOf(element, fluid).at(q);
-    const source = hydraulicSource;
     switch (element.kind) {
       case 'pump':
         sheet.add({
@@ -196,7 +195,10 @@ export function raiseOfLoop(
   }
   const apart = [...solved.pressures].filter(([, kPa]) => kPa === null).map(([node]) => node);
   if (apart.length > 0)
-    raise(hydraulicRules.apart, `${apart.slice(0, 8).join(', ')}${apart.length > 8 ? ' and more' : ''}.`);
+    raise(
+      hydraulicRules.apart,
+      `${apart.length === 1 ? '1 node' : `${apart.length} nodes`}: ${apart.slice(0, 8).join(', ')}${apart.length > 8 ? ' and more' : ''}.`,
+    );
 }
 
 /**

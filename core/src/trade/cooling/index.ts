@@ -1,8 +1,24 @@
+import './figures';
 export { coolingRoom } from './room';
 export { fluidAt, glycol50, type Fluid, type FluidTable } from './fluid';
 export { lawOf, PumpCurve, type LoopElement } from './laws';
 export { solveLoop, type SolvedLoop } from './solve';
 export { hydraulic, type HydraulicResult, type PumpPoint } from './hydraulic';
-export { loopBalance, type LoopBalanceInput, type LoopBalanceResult } from './loop-balance';
+export {
+  bypassBelow,
+  loopBalance,
+  starvedBelow,
+  type LoopBalanceInput,
+  type LoopBalanceResult,
+} from './loop-balance';
+export { loopThermal, type LoopThermalInput, type LoopThermalResult } from './loop-thermal';
 export { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
-export { leakTest, type LeakTestInput, type LeakTestResult } from './leak-test';
+export { leakTest, standardAtmosphereKPa, type LeakTestInput, type LeakTestResult } from './leak-test';
+export { warmUp } from './warm-up';
+export { caseNames, cellLimits, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
+export { dropOf, fluidTableOf, partOfPiece, piecesOf, type Piece } from './pieces';
+export { fitDrop, type FittedDrop } from './fit-drop';
+export { dropsOf, type LoopAnswer } from './loop-step';
+export { highPoints, holdLimitKPa, testOf } from './fill-step';
+export { schoolsOf, type SchoolRow } from './schools';
+export { type PackOverTime } from './pack-step';

@@ -35,7 +35,7 @@ export const leakTestRules = {
   leaks: rule(
     'leaks',
     'mend',
-    'It leaks',
+    'A part or loop leaks',
     'Coolant among cells and high voltage: a leak is found now or by its damage.',
     'Find it with soapy water, mend it, and test again from the beginning.',
     source,

@@ -154,7 +154,10 @@ export const loopBalance = defineCalculator<LoopBalanceInput, LoopBalanceResult>
           });
     const spare = stands ? null : spareOf(input, indices, flows, meanLPerMin);
     if (spare === null && !stands)
-      raise(balanceRules.noThrottle, 'With each branch at the mean there is no way for the flow.');
+      raise(
+        balanceRules.noThrottle,
+        `With ${formatQuantity(meanLPerMin, 'L/min')} in each branch there is no way for the flow.`,
+      );
     const least = Math.min(...(spare ?? []).filter((one) => one !== null));
     if (branchShareOfPumpFraction !== null && branchShareOfPumpFraction < bypassBelow)
       raise(

@@ -1,16 +1,22 @@
 import { defineRoom } from '../../model/step';
+import { boxStep } from './box-step';
 import { boxUa } from './box-ua';
+import { chargeStep, hillStep } from './demand-steps';
 import { expansion } from './expansion';
+import { fillStep } from './fill-step';
 import { heaterAtVoltage } from './heater-at-voltage';
 import { hydraulic } from './hydraulic';
 import { leakTest } from './leak-test';
 import { loopBalance } from './loop-balance';
+import { loopStep } from './loop-step';
 import { loopThermal } from './loop-thermal';
+import { packStep } from './pack-step';
 import { packThermal } from './pack-thermal';
 import { warmUp } from './warm-up';
 
-export const coolingRoom = defineRoom('cooling', 'protect')
+export const coolingRoom = defineRoom('cooling', 'cool')
   .withRules(
+    'cooling',
     'hydraulic',
     'loop-balance',
     'loop-thermal',
@@ -19,6 +25,7 @@ export const coolingRoom = defineRoom('cooling', 'protect')
     'leak-test',
     'expansion',
   )
+  .withSteps(hillStep, chargeStep, loopStep, fillStep, boxStep, packStep)
   .withCalculator(hydraulic)
   .withCalculator(loopBalance)
   .withCalculator(loopThermal)

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { partsInUse, removeString, type Design, type Id } from '../../model/document';
+import { partsInUse, removeFromPlates, removeString, type Design, type Id } from '../../model/document';
 import { partKey, type PartOf } from '../../model/parts';
 
 /** Pins a part in the design, once however often it is used. */
@@ -40,7 +40,9 @@ export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix
   }
   for (const id of kept) {
     const string = draft.strings[id]!;
-    for (const module of string.modules.slice(shape.modulesPerString)) delete draft.modules[module];
+    const gone = string.modules.slice(shape.modulesPerString);
+    for (const module of gone) delete draft.modules[module];
+    removeFromPlates(draft, gone);
     string.modules = string.modules.slice(0, shape.modulesPerString);
     while (string.modules.length < shape.modulesPerString) {
       const module = newId('module');

@@ -1,7 +1,7 @@
 import './figures';
 export { packRoom } from './room';
 export { pin, shapePack, unpinUnused, type PackShape } from './change';
-export { packLayout, type PackLayout } from './layout';
+export { packLayout, readPackLayout, type PackLayout } from './layout';
 export { cellSchema, ocvSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
 export { stringShares, type ParallelString, type StringShare } from './shares';
 export {

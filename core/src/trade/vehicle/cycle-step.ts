@@ -1,7 +1,7 @@
 import type { CheckValue } from '../../ground/finding';
 import { figureId } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { Inputs, judge, type StepDefinition } from '../../model/step';
+import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { driveCycles } from './cycles';
 import { cycleMoments, driveCycle, type DriveCycleInput } from './drive-cycle';
 import { vehicleRules } from './rules';
@@ -16,64 +16,82 @@ function cycleValues(input: DriveCycleInput | null): CheckValue[] {
   ];
 }
 
+/**
+ * What the chosen drive cycle needs, or a hill that is driven for an hour instead of it: vehicle, pack and way, with what is missing.
+ */
+export function cycleInputs(read: Reader, hill?: { speedKmH: number; gradeFraction: number }): Inputs {
+  const vehicle = read.at('vehicle');
+  const inputs = new Inputs(read);
+  const top = vehicle.topSpeedKmH;
+  const held = (points: [number, number][]): [number, number][] =>
+    top === undefined || top <= 0
+      ? points
+      : points.map(([timeS, speedKmH]) => [timeS, Math.min(speedKmH, top)]);
+  if (hill !== undefined) {
+    const at = (path: string) => ({ kind: 'document' as const, path });
+    const points = held([
+      [0, hill.speedKmH],
+      [3600, hill.speedKmH],
+    ]);
+    inputs.set('points', points, at('cooling.hillSpeedKmH'), 'speed on the hill');
+    inputs.set('gradeFraction', hill.gradeFraction, at('cooling.hillGradeFraction'), 'grade of the hill');
+  } else if (vehicle.cycle === undefined)
+    inputs.missing({ kind: 'not-given', path: 'vehicle.cycle', label: 'drive cycle' });
+  else if (vehicle.cycle === 'own') {
+    const points = vehicle.ownCycle?.points;
+    inputs.given(
+      'points',
+      points === undefined ? undefined : held(points),
+      'vehicle.ownCycle',
+      'own drive cycle',
+    );
+    inputs.optional('gradeFraction', vehicle.gradeFraction, 'vehicle.gradeFraction', 'grade');
+  } else {
+    const cycle = driveCycles[vehicle.cycle];
+    const origin = { kind: 'constant' as const, source: `drive cycle ${cycle.title}, invented` };
+    inputs.set('points', held(cycle.points), origin, 'drive cycle');
+    inputs.set('gradeFraction', cycle.gradeFraction, origin, 'grade of the cycle');
+  }
+  inputs.figure('massKg', figureId('vehicle.axles', 'vehicle', 'totalKg'));
+  inputs.given(
+    'rollingCoefficient',
+    vehicle.rollingCoefficient,
+    'vehicle.rollingCoefficient',
+    'rolling resistance coefficient',
+  );
+  inputs.given('dragAreaM2', vehicle.dragAreaM2, 'vehicle.dragAreaM2', 'drag area');
+  inputs.given(
+    'drivetrainEfficiency',
+    vehicle.drivetrainEfficiency,
+    'vehicle.drivetrainEfficiency',
+    'drivetrain efficiency',
+  );
+  inputs.given('accessoriesW', vehicle.accessoriesW, 'vehicle.accessoriesW', 'accessory power');
+  inputs.optional('airDensityKgM3', vehicle.airDensityKgM3, 'vehicle.airDensityKgM3', 'air density');
+  inputs.optional(
+    'regenFraction',
+    vehicle.regenFraction,
+    'vehicle.regenFraction',
+    'share of braking recovered',
+  );
+  inputs.optional(
+    'rotatingMassFraction',
+    vehicle.rotatingMassFraction,
+    'vehicle.rotatingMassFraction',
+    'rotating mass',
+  );
+  inputs.figure('voltageV', figureId('pack.pack', 'pack', 'voltageNominalV'));
+  inputs.figure('resistanceOhm', figureId('pack.pack', 'pack', 'resistanceOhm'));
+  return inputs;
+}
+
 /** Consumption and battery current over the chosen drive cycle. */
 export const cycleStep: StepDefinition = {
   id: 'vehicle.cycle',
   version: 1,
   subjects: (design) => (design.vehicle.cycle === undefined ? [] : ['vehicle']),
   compute(subject, read) {
-    const vehicle = read.at('vehicle');
-    const inputs = new Inputs(read);
-    const top = vehicle.topSpeedKmH;
-    const held = (points: [number, number][]): [number, number][] =>
-      top === undefined || top <= 0
-        ? points
-        : points.map(([timeS, speedKmH]) => [timeS, Math.min(speedKmH, top)]);
-    if (vehicle.cycle === 'own' || vehicle.cycle === undefined) {
-      const points = vehicle.ownCycle?.points;
-      inputs.given(
-        'points',
-        points === undefined ? undefined : held(points),
-        'vehicle.ownCycle',
-        'own drive cycle',
-      );
-      inputs.optional('gradeFraction', vehicle.gradeFraction, 'vehicle.gradeFraction', 'grade');
-    } else {
-      const cycle = driveCycles[vehicle.cycle];
-      const origin = { kind: 'constant' as const, source: `drive cycle ${cycle.title}, invented` };
-      inputs.set('points', held(cycle.points), origin, 'drive cycle');
-      inputs.set('gradeFraction', cycle.gradeFraction, origin, 'grade of the cycle');
-    }
-    inputs.figure('massKg', figureId('vehicle.axles', 'vehicle', 'totalKg'));
-    inputs.given(
-      'rollingCoefficient',
-      vehicle.rollingCoefficient,
-      'vehicle.rollingCoefficient',
-      'rolling resistance coefficient',
-    );
-    inputs.given('dragAreaM2', vehicle.dragAreaM2, 'vehicle.dragAreaM2', 'drag area');
-    inputs.given(
-      'drivetrainEfficiency',
-      vehicle.drivetrainEfficiency,
-      'vehicle.drivetrainEfficiency',
-      'drivetrain efficiency',
-    );
-    inputs.given('accessoriesW', vehicle.accessoriesW, 'vehicle.accessoriesW', 'accessory power');
-    inputs.optional('airDensityKgM3', vehicle.airDensityKgM3, 'vehicle.airDensityKgM3', 'air density');
-    inputs.optional(
-      'regenFraction',
-      vehicle.regenFraction,
-      'vehicle.regenFraction',
-      'share of braking recovered',
-    );
-    inputs.optional(
-      'rotatingMassFraction',
-      vehicle.rotatingMassFraction,
-      'vehicle.rotatingMassFraction',
-      'rotating mass',
-    );
-    inputs.figure('voltageV', figureId('pack.pack', 'pack', 'voltageNominalV'));
-    inputs.figure('resistanceOhm', figureId('pack.pack', 'pack', 'resistanceOhm'));
+    const inputs = cycleInputs(read);
     const run = inputs.run(driveCycle);
     const peakA = read.at('pack', 'peakCurrentA');
     const figures = run.figures('vehicle.cycle', subject, [

@@ -1,4 +1,5 @@
 import { formatNumber, formatQuantity } from '../../ground/quantity';
+import { leakTest } from '../../trade/cooling';
 import { loadWords, prechargeFit } from '../../trade/precharge';
 import type { Detail, Measured, Verdict } from '../../record';
 import type { Expectation } from './procedure-builder';
@@ -19,13 +20,14 @@ export type JudgementOrRefusal = { ok: true; judgement: Judgement } | { ok: fals
  */
 export function judgeMeasurement(expected: Expectation, measured: Measured): JudgementOrRefusal {
   if (expected.kind === 'range') {
-    if (measured.kind !== 'value') return { ok: false, message: 'a single value is expected, not a trace' };
+    if (measured.kind !== 'value') return { ok: false, message: 'a single value is expected' };
     if (measured.unit !== expected.unit)
       return { ok: false, message: `the unit is ${expected.unit}, not ${measured.unit}` };
     return measured.over === true
       ? judgeOver(expected, measured.value)
       : { ok: true, judgement: judgeRange(expected, measured.value) };
   }
+  if (expected.kind === 'hold') return judgeHold(expected, measured);
   if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
   return judgeRise(expected, measured);
 }
@@ -64,6 +66,45 @@ function judgeRange(expected: Extract<Expectation, { kind: 'range' }>, value: nu
   if (max !== undefined && value > max) reasons.push(`${q(value)} is above ${q(max)}`);
   return { verdict: reasons.length === 0 ? 'pass' : 'fail', reasons, details: [] };
 }
+
+/** A hold counts only with the pressure and for the time that are asked. */
+function judgeHold(expected: Extract<Expectation, { kind: 'hold' }>, measured: Measured): JudgementOrRefusal {
+  if (measured.kind !== 'hold')
+    return { ok: false, message: 'pressure and temperature at the beginning and at the end are expected' };
+  const { kind: _kind, unit: _unit, ...held } = measured;
+  const { volumeL, allowedDropKPa, testKPa, minutes } = expected;
+  const parsed = leakTest.parse({ ...held, volumeL, allowedDropKPa });
+  if (!parsed.ok) {
+    const issue = parsed.issues[0]!;
+    return { ok: false, message: `${issue.path} ${issue.message}` };
+  }
+  const { result, findings } = leakTest.calculate(parsed.input);
+  const reasons = findings.filter(({ rule }) => rule.grade !== 'note').map(({ message }) => message);
+  if (measured.startKPaGauge < testKPa * (1 - holdWithin))
+    reasons.push(
+      `began at ${formatQuantity(measured.startKPaGauge, 'kPa')}; ${formatQuantity(testKPa, 'kPa')} are asked`,
+    );
+  if (measured.minutes < minutes)
+    reasons.push(
+      `held for ${formatQuantity(measured.minutes, 'min')}; ${formatQuantity(minutes, 'min')} are asked`,
+    );
+  return {
+    ok: true,
+    judgement: {
+      verdict: reasons.length === 0 ? 'pass' : 'fail',
+      reasons,
+      details: [
+        { label: 'corrected drop', value: result.correctedDropKPa, unit: 'kPa' },
+        { label: 'raw drop', value: result.rawDropKPa, unit: 'kPa' },
+        { label: 'expected at the end', value: result.expectedEndKPaGauge, unit: 'kPa' },
+        { label: 'leak', value: result.leakPaM3PerS, unit: 'Pa·m³/s' },
+      ],
+    },
+  };
+}
+
+/** A gauge is set no nearer than this. */
+const holdWithin = 0.05;
 
 function judgeRise(
   expected: Extract<Expectation, { kind: 'rise' }>,

@@ -16,7 +16,9 @@ export type Expectation =
       /** null: no load may be seen. */
       loadOhm: number | null;
       unit: 'V';
-    };
+    }
+  /** A vessel that holds its pressure, corrected for temperature and weather. */
+  | { kind: 'hold'; testKPa: number; minutes: number; allowedDropKPa: number; volumeL: number; unit: 'kPa' };
 
 /** What is at hand during a step; its precautions follow from it. */
 export type Hazard =
@@ -27,7 +29,9 @@ export type Hazard =
   /** A vehicle that is isolated and proved dead. */
   | 'isolated'
   /** High voltage is on: that is what the step is about. */
-  | 'live';
+  | 'live'
+  /** Compressed air in a vessel; nothing electric is at hand. */
+  | 'pressure';
 
 /** A step that is recorded along a walk: every joint or body of it, by one entry or several. */
 export interface StepWalk {
@@ -91,12 +95,19 @@ const highPartPrecautions = [
   'The maker’s documents and the rules of the place come first.',
 ];
 
+const pressurePrecautions = [
+  'Air stores energy: eye protection, a regulator and a relief valve set to what the weakest part stands, hoses tied. Nobody bends over it while it fills.',
+  'Never more than the makers of plate, radiator and hose allow.',
+  'In a vehicle: high voltage isolated, locked off and proved dead with a meter that was proved on a known source before and after; no coolant near open live parts.',
+];
+
 /** The usual precautions, by what is at hand. */
 export const precautions: Record<Hazard, { title: string; lines: readonly string[] }> = {
   part: { title: 'Precautions', lines: partPrecautions },
   'part-hv': { title: 'This part is high voltage by itself', lines: highPartPrecautions },
   isolated: { title: 'High voltage may be at hand', lines: isolatedPrecautions },
   live: { title: 'High voltage is on during this step', lines: livePrecautions },
+  pressure: { title: 'Compressed air', lines: pressurePrecautions },
 };
 
 /** How far a moved figure may go before a result on it is stale. */
@@ -161,6 +172,8 @@ export function describe(expected: Expectation): string {
         : `a load of about ${formatQuantity(expected.loadOhm, 'Ω')}`;
     return `a rise that fits ${low} to ${high} through ${formatQuantity(expected.resistanceOhm, 'Ω')}, ${load}`;
   }
+  if (expected.kind === 'hold')
+    return `${formatQuantity(expected.testKPa, 'kPa')} held for ${formatQuantity(expected.minutes, 'min')}, falling by ${formatQuantity(expected.allowedDropKPa, 'kPa')} at the most once corrected for temperature`;
   const { min, max, nominal, unit } = expected;
   if (min !== undefined && max !== undefined)
     return `${formatQuantity(min, unit)} to ${formatQuantity(max, unit)}`;

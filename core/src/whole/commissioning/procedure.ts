@@ -3,6 +3,7 @@ import { prechargedCircuits } from '../../trade/precharge';
 import type { Evaluation } from '../../model/step';
 import { Builder, type ProcedureStep } from './procedure-builder';
 import { bleedResistances, circuitParts, coils } from './procedure-circuits';
+import { coolant, coolantUnderLoad } from './procedure-coolant';
 import { firstHv, polarity } from './procedure-hv';
 import { insulation } from './procedure-insulation';
 import { intakeSteps } from './procedure-intake';
@@ -19,8 +20,10 @@ export function procedureFor(asDrawn: Design, evaluation: Evaluation): Procedure
   bonds(builder);
   branchPolarity(builder);
   for (const id of switchedCircuits(design)) coils(builder, id);
+  coolant(builder);
   insulation(builder);
   polarity(builder);
   for (const id of prechargedCircuits(design)) firstHv(builder, id);
+  coolantUnderLoad(builder);
   return builder.steps;
 }

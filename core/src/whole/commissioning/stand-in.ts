@@ -1,6 +1,7 @@
 import type { Design } from '../../model/document';
 import { figureId } from '../../ground/figure';
 import { interpolate } from '../../ground/math';
+import { standardAtmosphereKPa } from '../../trade/cooling';
 import { busVoltageAt } from '../../trade/precharge';
 import type { Instrument, Measured } from '../../record';
 import type { Evaluation } from '../../model/step';
@@ -29,6 +30,21 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
   ],
   // Walks have no stand-in.
   'torque-wrench': [],
+  'leak-bench': [
+    { id: 'true', label: 'reads true' },
+    { id: 'leaks', label: 'leaks' },
+    { id: 'warming', label: 'the shop warms up, and it leaks' },
+  ],
+  'flow-meter': [
+    { id: 'true', label: 'reads true' },
+    { id: 'nearly-shut', label: 'a throttle nearly shut' },
+    { id: 'wrong-range', label: 'wrong range: a tenth' },
+  ],
+  thermometer: [
+    { id: 'true', label: 'reads true' },
+    { id: 'nearly-shut', label: 'a throttle nearly shut' },
+    { id: 'loose-probe', label: 'probe not on the part' },
+  ],
 };
 
 export const standInNames: Record<Instrument['kind'], string> = {
@@ -36,6 +52,9 @@ export const standInNames: Record<Instrument['kind'], string> = {
   'insulation-tester': 'Stand-in insulation tester',
   scope: 'Stand-in scope',
   'torque-wrench': 'Stand-in torque wrench',
+  'leak-bench': 'Stand-in leak bench',
+  'flow-meter': 'Stand-in flow meter',
+  thermometer: 'Stand-in thermal probes',
 };
 
 /** Small seeded generator (mulberry32): the same seed gives the same reading. */
@@ -66,6 +85,7 @@ export function standInReading(
   // Along a walk one goes with a wrench or a meter: there is no stand-in for that.
   if (expected === null || step.walk !== undefined) return null;
   const noise = noiseFrom(seed);
+  if (expected.kind === 'hold') return holdReading(expected, behaviour, noise);
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
   const truth = trueValue(step, design, evaluation, noise);
   const value = misread(truth, expected, behaviour);
@@ -105,6 +125,10 @@ function misread(truth: number, { min, max }: Range, behaviour: string): number 
       return 0;
     case 'wrong-range':
       return truth / 10;
+    case 'nearly-shut':
+      return max !== undefined && (min ?? 0) <= 0 ? max * 3 : (min ?? truth) * 0.15;
+    case 'loose-probe':
+      return truth * 0.2;
     case 'worn-part':
       return min !== undefined && min > 0 ? min * 0.9 : (max ?? truth) * 1.2;
     case 'moisture':
@@ -118,6 +142,29 @@ function misread(truth: number, { min, max }: Range, behaviour: string): number 
     default:
       return truth;
   }
+}
+
+/** A shop that cools a little while the vessel holds; or one that leaks behind a warmer shop. */
+function holdReading(
+  { testKPa, minutes, allowedDropKPa }: Extract<NonNullable<ProcedureStep['expected']>, { kind: 'hold' }>,
+  behaviour: string,
+  noise: () => number,
+): Measured {
+  const startC = 20 + 2 * noise();
+  const endC = startC + (behaviour === 'warming' ? 4 : -1.2) + 0.2 * noise();
+  const tight =
+    ((testKPa + standardAtmosphereKPa) * (endC + 273.15)) / (startC + 273.15) - standardAtmosphereKPa;
+  const lost = behaviour === 'true' ? 0.15 * allowedDropKPa : 4 * allowedDropKPa;
+  const tenth = (value: number) => Math.round(value * 10) / 10;
+  return {
+    kind: 'hold',
+    startKPaGauge: tenth(testKPa),
+    endKPaGauge: tenth(tight - lost),
+    startC: tenth(startC),
+    endC: tenth(endC),
+    minutes,
+    unit: 'kPa',
+  };
 }
 
 const traceSamples = 60;

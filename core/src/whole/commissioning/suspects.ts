@@ -1,4 +1,5 @@
 import type { Design } from '../../model/document';
+import { coolantCauses } from './suspect-coolant';
 import { prechargeFit } from '../../trade/precharge';
 import type { Measured } from '../../record';
 import type { Evaluation } from '../../model/step';
@@ -41,7 +42,7 @@ const miss = (value: number, predicted: number) =>
 /** The one figure hypotheses are held against: the value, or the capacitance a trace fits. */
 function measuredFigure({ expected }: Case, measured: Measured): number | null {
   if (measured.kind === 'value') return measured.value;
-  if (expected.kind !== 'rise') return null;
+  if (expected.kind !== 'rise' || measured.kind !== 'trace') return null;
   const { samples, packVoltageV } = measured;
   const parsed = prechargeFit.parse({ packVoltageV, resistanceOhm: expected.resistanceOhm, samples });
   return parsed.ok ? prechargeFit.calculate(parsed.input).result.capacitanceF : null;
@@ -66,6 +67,9 @@ function hypotheses(of: Case, value: number, measured: Measured): Hypothesis[] {
     case 'precharge-time':
     case 'precharge-curve':
       return riseCauses(of, value, measured);
+    case 'warm-box':
+    case 'flow-loop':
+      return coolantCauses(of, value);
     case 'stop-discharge':
       return dischargeCauses(of, value);
     default:

@@ -253,8 +253,10 @@ describe('gates', () => {
       parts: true,
       wiring: true,
       coils: false,
+      coolant: true,
       insulation: false,
       'first-hv': false,
+      'under-load': false,
     });
     expect(open([p])).toMatchObject({ coils: true, insulation: true, 'first-hv': false });
     expect(waits([p, i])).toEqual(['Joints, bonds and wiring', 'Contactors without high voltage']);

@@ -37,6 +37,17 @@ test('each rule is counted at the station of its room', () => {
       'strings',
     ],
     route: ['bend-card', 'conduit-fit', 'cut-plan', 'pull', 'route', 'run'],
+    cool: [
+      'charge-curve',
+      'cooling',
+      'expansion',
+      'heater-at-voltage',
+      'hydraulic',
+      'leak-test',
+      'loop-balance',
+      'loop-thermal',
+      'warm-up',
+    ],
     prove: ['built'],
   });
 });

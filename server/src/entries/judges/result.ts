@@ -3,6 +3,7 @@ import { judgeMeasurement, stepsOfItem, type ProcedureStep } from '@torvek/core/
 import { assess, type Assessment } from '@torvek/core/design';
 import {
   gates,
+  holdFields,
   isOfItem,
   openingOf,
   stepParts,
@@ -35,7 +36,9 @@ const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
         packVoltageV: number({ above: 0 }),
         unit: oneOf(['V']),
       }
-    : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
+    : value.kind === 'hold'
+      ? holdFields
+      : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
 );
 
 export const result = defineJudge<ResultRequest>({

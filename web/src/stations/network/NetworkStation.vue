@@ -6,7 +6,7 @@ import { RouterLink } from 'vue-router';
 import NextStrip from '../../parts/NextStrip.vue';
 import BranchTable from './BranchTable.vue';
 import DiagramView from './DiagramView.vue';
-import { elkWorker } from './elk';
+import { elkWorker } from '../../parts/elk';
 import { exportPdf, exportSvg } from './export';
 import { layOut, type Diagram } from './layout';
 import StringTable from './StringTable.vue';

@@ -4,7 +4,7 @@ import { deriveNetwork, stagesOf, type SymbolKind } from '@torvek/core/network';
 import { libraryBus } from '../../../../demo/library-bus';
 import { glyphPath, isOpen, linePath, shownLine, shownSymbol } from './draw';
 import type { DrawnLine, DrawnSymbol } from './layout';
-import { textWidth, wrapText } from './text-size';
+import { textWidth, wrapText } from '../../parts/text-size';
 
 const network = deriveNetwork(libraryBus.design);
 const elements = new Map(network.elements.map((one) => [one.id, one]));

@@ -1,6 +1,9 @@
 import type { Network, NetworkLine, NetworkSymbol } from '@torvek/core/network';
 import type { ElkExtendedEdge, ElkNode, ElkPort, LayoutOptions } from 'elkjs/lib/elk-api';
-import { textWidth, wrapText } from './text-size';
+import type { Elk } from '../../parts/elk';
+import { textWidth, wrapText } from '../../parts/text-size';
+
+export type { Elk };
 
 /** The one-line diagram with a place for everything, px. */
 export interface Diagram {
@@ -42,10 +45,6 @@ export interface DrawnSymbol extends Rect {
 export interface DrawnLine {
   line: NetworkLine;
   points: [x: number, y: number][];
-}
-
-export interface Elk {
-  layout(graph: ElkNode): Promise<ElkNode>;
 }
 
 const tagPx = 12.5;

@@ -2,7 +2,7 @@
 import type { StepStatus } from '@torvek/core/design';
 import type { EntryOf } from '@torvek/core/record';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
-import type { Measured, ResultBody } from '@torvek/core/record';
+import { measuredText, type Measured, type ResultBody } from '@torvek/core/record';
 import { computed } from 'vue';
 import { useJob } from '../../stores/job';
 
@@ -21,7 +21,9 @@ const today = computed(() => {
 const sayMeasured = (measured: Measured) =>
   measured.kind === 'value'
     ? `${measured.over === true ? 'more than ' : ''}${formatQuantity(measured.value, measured.unit, 4)}`
-    : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
+    : measured.kind === 'hold'
+      ? measuredText(measured)
+      : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
 const when = (instant: string) =>
   new Date(instant).toLocaleString('en-GB', {
     day: 'numeric',

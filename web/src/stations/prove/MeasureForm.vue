@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torvek/core/commissioning';
 import { parseQuantity } from '@torvek/core/quantity';
-import type { Instrument, Measured } from '@torvek/core/record';
+import { measuredText, type Instrument, type Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
 import AttachFiles from '../../parts/AttachFiles.vue';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
+import HoldFields from './HoldFields.vue';
+import { emptyHold, holdText, readHold, type HoldText } from './hold';
 import { readReading, readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
@@ -34,6 +36,9 @@ const field = ref<HTMLElement | null>(null);
 /** Made once per measurement, so that a double Enter records once. */
 let entryId = newId('entry');
 
+/** Pressure and temperature at both ends of a hold. */
+const hold = ref<HoldText>({ ...emptyHold });
+const isHold = computed(() => props.step.expected?.kind === 'hold');
 const isTrace = computed(() => props.step.expected?.kind === 'rise');
 const unit = computed(() => props.step.expected?.unit ?? '');
 const rise = computed(() => (props.step.expected?.kind === 'rise' ? props.step.expected : null));
@@ -55,11 +60,15 @@ const kindNames = {
   'insulation-tester': 'Insulation tester',
   scope: 'Scope',
   'torque-wrench': 'Torque wrench',
+  'leak-bench': 'Leak bench',
+  'flow-meter': 'Flow meter',
+  thermometer: 'Thermometer',
 };
 
 function clear(): void {
   text.value = '';
   packVoltage.value = '';
+  hold.value = { ...emptyHold };
   remark.value = '';
   attached.value = [];
   reading.value = null;
@@ -96,6 +105,7 @@ async function takeReading(): Promise<void> {
     });
     const { measured } = reading.value!;
     if (measured.kind === 'value') text.value = String(measured.value);
+    else if (measured.kind === 'hold') hold.value = holdText(measured);
     else {
       text.value = measured.samples.map((sample) => sample.join('\t')).join('\n');
       packVoltage.value = String(measured.packVoltageV);
@@ -115,6 +125,14 @@ function edited(): void {
 }
 
 function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted' } | null {
+  if (isHold.value) {
+    const read = readHold(hold.value);
+    if (!read.ok) {
+      problem.value = read.message;
+      return null;
+    }
+    return { measured: read.measured, entered: 'typed' };
+  }
   if (isTrace.value) {
     const trace = readTrace(text.value);
     const pack = parseQuantity(packVoltage.value, 'V');
@@ -177,7 +195,7 @@ async function record(sure = false): Promise<void> {
         attachments: attached.value.map(({ sha256 }) => sha256),
         ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
       },
-      `${props.step.title}: ${isTrace.value ? 'trace' : `${text.value} ${unit.value}`}`,
+      `${props.step.title}: ${isTrace.value ? 'trace' : measuredText(taken.measured)}`,
     );
     clear();
     field.value?.focus();
@@ -191,7 +209,8 @@ async function record(sure = false): Promise<void> {
 
 <template>
   <form class="entry" @submit.prevent="record()">
-    <label :for="id">{{
+    <HoldFields v-if="isHold" v-model="hold" @input="edited" />
+    <label v-else :for="id">{{
       isTrace ? 'Trace: seconds and volts, one sample a line' : `Measured, ${unit}`
     }}</label>
     <textarea
@@ -206,7 +225,7 @@ async function record(sure = false): Promise<void> {
       @input="edited"
     />
     <input
-      v-else
+      v-else-if="!isHold"
       :id="id"
       ref="field"
       v-model="text"

@@ -23,6 +23,7 @@ const groups = computed(() => {
     { title: 'boxes', items: of(boxes) },
     { title: 'strings', items: of(strings) },
     { title: 'devices', items: of(devices) },
+    { title: 'coolant', items: of({ ...job.design.loops, ...job.design.plumbing }) },
     { title: 'modules', items: of(modules) },
   ].filter(({ items }) => items.length > 0);
 });

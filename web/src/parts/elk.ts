@@ -1,6 +1,11 @@
 import ElkApi from 'elkjs/lib/elk-api';
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
-import type { Elk } from './layout';
+import type { ElkNode } from 'elkjs/lib/elk-api';
+
+/** Lays a graph out. */
+export interface Elk {
+  layout(graph: ElkNode): Promise<ElkNode>;
+}
 
 let started: Elk | null = null;
 

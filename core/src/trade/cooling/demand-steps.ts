@@ -1,0 +1,182 @@
+import { figureId, type Figure } from '../../ground/figure';
+import { coolingDefaults } from '../../model/document';
+import { Inputs, type Reader, type StepDefinition } from '../../model/step';
+import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from '../charging';
+import { readPackLayout } from '../pack';
+import { cycleInputs, driveCycle } from '../vehicle';
+import { packOhm } from './pack-ohm';
+
+const hasCooling = (design: { cooling?: unknown; loops?: object }) =>
+  design.cooling !== undefined || Object.keys(design.loops ?? {}).length > 0;
+
+/** What the hill asks of the pack and of its cooling. */
+export const hillStep: StepDefinition = {
+  id: 'cooling.hill',
+  version: 1,
+  subjects: (design) => (hasCooling(design) ? ['vehicle'] : []),
+  compute(subject, read) {
+    const cooling = read.at('cooling');
+    const inputs = cycleInputs(read, {
+      speedKmH: cooling?.hillSpeedKmH ?? coolingDefaults.hillSpeedKmH,
+      gradeFraction: cooling?.hillGradeFraction ?? coolingDefaults.hillGradeFraction,
+    });
+    const run = inputs.run(driveCycle);
+    const ohm = packOhm(read);
+    const gaps = run.gaps.length > 0 ? run.gaps : ohm.gaps;
+    const amps = run.result?.rmsA ?? null;
+    const never = { kind: 'never' as const, label: 'the pack cannot give this power' };
+    const told = (
+      name: 'powerW' | 'currentA' | 'packHeatW',
+      label: string,
+      unit: string,
+      value: number | null,
+    ): Figure => ({
+      id: figureId('cooling.hill', subject, name),
+      label,
+      unit,
+      value,
+      gaps: value !== null ? [] : gaps.length > 0 ? gaps : [never],
+      working: value === null ? [] : run.working(),
+    });
+    return run.output(
+      [
+        // An hour of it, so that watt-hours are watts.
+        told('powerW', 'Power on the hill', 'W', run.result === null ? null : run.result.energyWh),
+        told('currentA', 'Current on the hill', 'A', amps),
+        heatFigure(amps, ohm.value),
+      ],
+      run.checks([`${subject}/hill`]),
+    );
+
+    function heatFigure(currentA: number | null, value: number | null): Figure {
+      const heat = currentA === null || value === null ? null : currentA * currentA * value;
+      const figure = told('packHeatW', 'Heat of the pack on the hill', 'W', heat);
+      if (heat === null) return figure;
+      return {
+        ...figure,
+        working: [
+          {
+            symbol: 'P',
+            label: figure.label,
+            formula: 'I²·R',
+            inputs: [
+              {
+                symbol: 'I',
+                value: currentA!,
+                unit: 'A',
+                origin: { kind: 'figure', id: figureId('cooling.hill', subject, 'currentA') },
+              },
+              { symbol: 'R', value: value!, unit: 'Ω', origin: { kind: 'figure', id: ohm.id } },
+            ],
+            value: heat,
+            unit: 'W',
+            source: 'Heat of a resistance',
+          },
+        ],
+      };
+    }
+  },
+};
+
+/** What a charge is asked with: its power, and from where to where. */
+function chargeInputs(read: Reader, at: string): Inputs {
+  const cooling = read.at('cooling');
+  const { socLowFraction, socHighFraction } = read.at('pack');
+  const inputs = new Inputs(read);
+  const { layout, gaps } = readPackLayout(read);
+  inputs.missing(...gaps);
+  const ohm = packOhm(read);
+  inputs.missing(...ohm.gaps);
+  if (layout !== null && ohm.value !== null) {
+    const { cell, cellsInParallel } = layout.part.data;
+    const parallel = layout.strings * cellsInParallel;
+    const from = (path: string) => ({ kind: 'part' as const, key: layout.key, path });
+    inputs.set('cell.ocvTable', cell.ocvTable, from('cell.ocvTable'));
+    inputs.set('cell.capacityAh', cell.capacityAh, from('cell.capacityAh'));
+    // Links and cables of the pack among the cells, so that there is one resistance of the pack.
+    inputs.set('cell.resistanceOhm', (ohm.value * parallel) / layout.seriesCells, {
+      kind: 'figure',
+      id: ohm.id,
+    });
+    inputs.set('cell.maxV', cell.maxV, from('cell.maxV'));
+    inputs.set('series', layout.seriesCells, { kind: 'constant', source: 'cells in series' });
+    inputs.set('parallel', parallel, { kind: 'constant', source: 'cells in parallel' });
+    inputs.set('cellMaxV', cell.maxV, from('cell.maxV'));
+    inputs.set('source.maxV', cell.maxV * layout.seriesCells, {
+      kind: 'constant',
+      source: 'highest voltage of the pack',
+    });
+  }
+  const field = at === 'fast' ? 'fastChargeW' : 'chargeW';
+  inputs.given(
+    'source.maxW',
+    cooling?.[field],
+    `cooling.${field}`,
+    at === 'fast' ? 'fast charge' : 'charge at home',
+  );
+  const reach = (name: 'startSoc' | 'endSoc', value: number | undefined, path: string, label: string) => {
+    if (at === 'fast')
+      inputs.set(name, name === 'startSoc' ? 0.1 : 0.8, { kind: 'constant', source: 'usual for a station' });
+    else inputs.given(name, value, path, label);
+  };
+  reach('startSoc', socLowFraction, 'pack.socLowFraction', 'bottom of the charge window');
+  reach('endSoc', socHighFraction, 'pack.socHighFraction', 'top of the charge window');
+  return inputs;
+}
+
+/** A fast charge, and one at home: how long, and what of it becomes heat in the pack. */
+export const chargeStep: StepDefinition = {
+  id: 'cooling.charge',
+  version: 1,
+  subjects: ({ cooling }) => [
+    ...(cooling?.fastChargeW === undefined ? [] : ['fast']),
+    ...(cooling?.chargeW === undefined ? [] : ['home']),
+  ],
+  compute(subject, read) {
+    const run = chargeInputs(read, subject).run<ChargeCurveInput, ChargeCurveResult>(chargeCurve);
+    const { result } = run;
+    const heatW =
+      result === null || result.minutes === 0 ? null : (result.lossKWh * 1000 * 60) / result.minutes;
+    const what = subject === 'fast' ? 'fast charge' : 'charge at home';
+    const heat: Figure = {
+      id: figureId('cooling.charge', subject, 'packHeatW'),
+      label: `Heat of the pack, ${what}`,
+      unit: 'W',
+      value: heatW,
+      gaps:
+        heatW !== null
+          ? []
+          : run.gaps.length > 0
+            ? run.gaps
+            : [{ kind: 'never', label: `${what}: takes nothing` }],
+      working:
+        heatW === null
+          ? []
+          : [
+              ...run.working('E_loss'),
+              {
+                symbol: 'P',
+                label: `Heat of the pack, ${what}`,
+                formula: '60·E_loss/t',
+                inputs: [
+                  { symbol: 'E_loss', value: 1000 * result!.lossKWh, unit: 'Wh' },
+                  { symbol: 't', value: result!.minutes, unit: 'min' },
+                ],
+                value: heatW,
+                unit: 'W',
+                source: 'Mean over the charge',
+              },
+            ],
+    };
+    return run.output(
+      [
+        ...run.figures('cooling.charge', subject, [
+          { name: 'minutes', symbol: 't', label: `Time of the ${what}`, unit: 'min' },
+          { name: 'peakA', label: `Peak current of the ${what}`, unit: 'A' },
+        ]),
+        heat,
+      ],
+      run.checks([subject]),
+    );
+  },
+};

@@ -1,0 +1,21 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'cooling.hill': 'powerW' | 'currentA' | 'packHeatW';
+    'cooling.charge': 'minutes' | 'packHeatW' | 'peakA';
+    'cooling.loop':
+      | 'flowLPerMin'
+      | 'headKPa'
+      | 'imbalanceFraction'
+      | 'shareFraction'
+      | 'hottestC'
+      | 'platesC'
+      | 'cellsC'
+      | 'packUaWPerK';
+    'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';
+    'cooling.box': 'uaWPerK' | 'heaterW' | 'warmS' | 'holdW' | 'energyKWh' | 'finalC';
+    'cooling.pack': 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC';
+  }
+}
+
+export {};

@@ -1,0 +1,278 @@
+import { figureId, type Check, type Figure, type FigureName, type Gap } from '../../ground/figure';
+import { formatQuantity } from '../../ground/quantity';
+import { coolingDefaults, type Id } from '../../model/document';
+import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
+import { readPackLayout } from '../pack';
+import { cycleInputs, cycleMoments, driveCycle } from '../vehicle';
+import { cellLimits, readsCase } from './cases';
+import { packOhm } from './pack-ohm';
+import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
+import { coolingRules } from './rules';
+
+/** The pack over a day: drives one after the other, a fast charge, and the drives without cooling. */
+export interface PackOverTime {
+  drive: PackThermalResult;
+  charge: PackThermalResult | null;
+  uncooled: PackThermalResult;
+  limitC: number;
+  /** How far cooling helps; null: there is none by liquid. */
+  coolingWPerK: number | null;
+}
+
+/** The cooling of all loops together as the lump feels it, and what is missing to say so. */
+function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; gaps: Gap[] } | null {
+  const loops = Object.keys(read.at('loops') ?? {});
+  const plumbing = Object.values(read.at('plumbing') ?? {});
+  const serving = loops.filter((loop) =>
+    plumbing.some(
+      ({ kind, loop: own, modules = [] }) => kind === 'plate' && own === loop && modules.length > 0,
+    ),
+  );
+  if (serving.length === 0) return null;
+  const gaps: Gap[] = [];
+  let [uaWPerK, sum] = [0, 0];
+  for (const loop of serving) {
+    const ua = read.figure(figureId('cooling.loop', loop, 'packUaWPerK'));
+    const cool = read.figure(figureId('cooling.loop', loop, 'platesC'));
+    if (ua.value === null) gaps.push(...gapsBehind(ua));
+    if (cool.value === null) gaps.push(...gapsBehind(cool));
+    uaWPerK += ua.value ?? 0;
+    sum += (ua.value ?? 0) * (cool.value ?? 0);
+  }
+  return { uaWPerK, coolantC: uaWPerK > 0 ? sum / uaWPerK : 0, gaps };
+}
+
+/** Losses of all boxes with modules together, W/K. */
+function lossesOf(read: Reader): { uaWPerK: number; gaps: Gap[] } {
+  const modules = read.at('modules');
+  const boxes = [
+    ...new Set(Object.values(modules).flatMap(({ box }): Id[] => (box === undefined ? [] : [box]))),
+  ];
+  const gaps: Gap[] =
+    boxes.length === 0 ? [{ kind: 'not-given', path: 'boxes', label: 'boxes of the modules' }] : [];
+  let uaWPerK = 0;
+  for (const box of boxes) {
+    const figure = read.figure(figureId('cooling.box', box, 'uaWPerK'));
+    if (figure.value === null) gaps.push(...gapsBehind(figure));
+    uaWPerK += figure.value ?? 0;
+  }
+  return { uaWPerK, gaps };
+}
+
+/** How hot the pack gets over the drives of a day and over a fast charge after them. */
+export const packStep: StepDefinition = {
+  id: 'cooling.pack',
+  version: 1,
+  subjects: ({ cooling }) => (cooling === undefined ? [] : ['pack']),
+  compute(subject, read) {
+    const cooling = read.at('cooling') ?? {};
+    const { layout, gaps: noLayout } = readPackLayout(read);
+    const { maxC } = cellLimits(cooling, layout?.part.data.chemistry);
+    const cycle = cycleInputs(read).run(driveCycle);
+    const ohm = packOhm(read);
+    const losses = lossesOf(read);
+    const liquid = coolingOf(read);
+    const on = {
+      onAboveC: cooling.onAboveC ?? coolingDefaults.onAboveC,
+      offBelowC: cooling.offBelowC ?? coolingDefaults.offBelowC,
+    };
+    const order: Gap[] =
+      liquid !== null && !(on.offBelowC < on.onAboveC)
+        ? [
+            {
+              kind: 'invalid',
+              path: 'cooling.offBelowC',
+              label: 'cooling off',
+              message: 'must be below where it comes on',
+            },
+          ]
+        : [];
+    const gaps = [...noLayout, ...cycle.gaps, ...ohm.gaps, ...losses.gaps, ...(liquid?.gaps ?? []), ...order];
+    const moments = cycle.input === null ? [] : cycleMoments(cycle.input);
+    if (gaps.length === 0 && moments.some(({ currentA }) => currentA === null))
+      gaps.push({
+        kind: 'needs',
+        figure: figureId('vehicle.cycle', 'vehicle', 'peakA'),
+        label: 'current of the cycle',
+      });
+
+    const base = {
+      massKg: layout?.massKg ?? 0,
+      specificHeatJPerKgK: cooling.cellHeatJPerKgK ?? coolingDefaults.cellHeatJPerKgK,
+      startC: cooling.startC ?? coolingDefaults.startC,
+      ambientC: cooling.hotC ?? coolingDefaults.hotC,
+      uaToAmbientWPerK: losses.uaWPerK,
+      resistanceOhm: ohm.value ?? 0,
+      profile: moments.map(({ durationS, currentA }) => [durationS, currentA ?? 0]),
+      repeat: cooling.repeats ?? coolingDefaults.repeats,
+      heaterW: 0,
+    };
+    const cooled =
+      liquid === null ? {} : { cooling: { uaWPerK: liquid.uaWPerK, coolantC: liquid.coolantC, ...on } };
+    const runOf = (input: object): { result: PackThermalResult | null; gaps: Gap[] } => {
+      if (gaps.length > 0) return { result: null, gaps };
+      const parsed = packThermal.parse(input);
+      if (parsed.ok) return { result: packThermal.calculate(parsed.input).result, gaps: [] };
+      const { path, message } = parsed.issues[0]!;
+      return {
+        result: null,
+        gaps: [
+          {
+            kind: 'invalid',
+            path: fieldOf[path.split('.')[0]!] ?? 'cooling',
+            label: 'temperature over time',
+            message,
+          },
+        ],
+      };
+    };
+    const drive = runOf({ ...base, ...cooled });
+    const uncooled = runOf(base);
+    const hasFast = readsCase(read, 'fast');
+    const heat = hasFast ? read.figure(figureId('cooling.charge', 'fast', 'packHeatW')) : null;
+    const minutes = hasFast ? read.figure(figureId('cooling.charge', 'fast', 'minutes')) : null;
+    const chargeGaps: Gap[] =
+      heat === null
+        ? [{ kind: 'not-given', path: 'cooling.fastChargeW', label: 'fast charge' }]
+        : [heat, minutes!].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : []));
+    const charge =
+      chargeGaps.length > 0 || drive.result === null
+        ? { result: null, gaps: drive.result === null ? [...drive.gaps, ...chargeGaps] : chargeGaps }
+        : runOf({
+            ...base,
+            ...cooled,
+            startC: drive.result.endC,
+            repeat: 1,
+            profile: [[minutes!.value! * 60, Math.sqrt(heat!.value! / ohm.value!)]],
+          });
+
+    const told = (
+      name: FigureName<'cooling.pack'>,
+      label: string,
+      from: { result: PackThermalResult | null; gaps: Gap[] },
+      of: 'maxC' | 'endC',
+    ): Figure => ({
+      id: figureId('cooling.pack', subject, name),
+      label,
+      unit: '°C',
+      value: from.result === null ? null : from.result[of],
+      gaps: from.gaps,
+      working:
+        from.result === null
+          ? []
+          : [
+              {
+                symbol: 'T',
+                label,
+                formula: 'm·c·dT/dt = I²·R − UA·(T − T_a) − UA_c·(T − T_c)',
+                inputs: [
+                  { symbol: 'm', value: base.massKg, unit: 'kg' },
+                  { symbol: 'c', value: base.specificHeatJPerKgK, unit: 'J/kgK' },
+                  {
+                    symbol: 'R',
+                    value: base.resistanceOhm,
+                    unit: 'Ω',
+                    origin: { kind: 'figure', id: ohm.id },
+                  },
+                  { symbol: 'UA', value: base.uaToAmbientWPerK, unit: 'W/K' },
+                  {
+                    symbol: 'T_a',
+                    value: base.ambientC,
+                    unit: '°C',
+                    origin: {
+                      kind: cooling.hotC === undefined ? 'default' : 'document',
+                      path: 'cooling.hotC',
+                    },
+                  },
+                  ...(liquid === null || name === 'uncooledMaxC'
+                    ? []
+                    : [
+                        { symbol: 'UA_c', value: liquid.uaWPerK, unit: 'W/K' },
+                        { symbol: 'T_c', value: liquid.coolantC, unit: '°C' },
+                      ]),
+                ],
+                value: from.result[of],
+                unit: '°C',
+                source: 'One lump, each stretch of constant current exactly',
+              },
+            ],
+      ...(of === 'maxC' && name !== 'uncooledMaxC' && { limit: { max: maxC } }),
+    });
+    const overLimit = (result: PackThermalResult | null, what: string) =>
+      result !== null && result.maxC > maxC
+        ? `${what} the pack reaches ${formatQuantity(result.maxC, '°C')}; cells may get ${formatQuantity(maxC, '°C')}.`
+        : null;
+    const values = (result: PackThermalResult | null, when: string) => [
+      { label: `pack, ${when}`, value: result?.maxC ?? 0, unit: '°C' },
+      { label: 'cells at most', value: maxC, unit: '°C' },
+    ];
+    const checks: Check[] = [
+      judge(
+        coolingRules.driveHot,
+        [subject],
+        drive.gaps,
+        overLimit(drive.result, 'Over the drives of the day'),
+        values(drive.result, 'driving'),
+      ),
+      ...(liquid === null
+        ? []
+        : [
+            judge(
+              coolingRules.warms,
+              [subject],
+              [...liquid.gaps, ...order],
+              on.onAboveC < liquid.coolantC
+                ? `It comes on at ${formatQuantity(on.onAboveC, '°C')}; coolant comes to the cells with ${formatQuantity(liquid.coolantC, '°C')}.`
+                : null,
+              [
+                { label: 'comes on at', value: on.onAboveC, unit: '°C' },
+                { label: 'coolant', value: liquid.coolantC, unit: '°C' },
+              ],
+            ),
+          ]),
+      ...(hasFast
+        ? [
+            judge(
+              coolingRules.chargeHot,
+              [subject],
+              charge.gaps,
+              overLimit(charge.result, 'Over the fast charge'),
+              values(charge.result, 'fast charge'),
+            ),
+          ]
+        : []),
+    ];
+    const over: PackOverTime | null =
+      drive.result === null || uncooled.result === null
+        ? null
+        : {
+            drive: drive.result,
+            charge: charge.result,
+            uncooled: uncooled.result,
+            limitC: maxC,
+            coolingWPerK: liquid?.uaWPerK ?? null,
+          };
+    return {
+      figures: [
+        told('driveMaxC', 'Pack at most, drives of the day', drive, 'maxC'),
+        told('driveEndC', 'Pack after the drives', drive, 'endC'),
+        ...(hasFast ? [told('chargeMaxC', 'Pack at most, fast charge after them', charge, 'maxC')] : []),
+        told('uncooledMaxC', 'Pack at most without cooling', uncooled, 'maxC'),
+      ],
+      checks,
+      ...(over !== null && {
+        run: { calculator: 'pack-over-time', input: base as unknown as PackThermalInput, result: over },
+      }),
+    };
+  },
+};
+
+/** Where what the calculator takes stands in the design. */
+const fieldOf: Record<string, string> = {
+  specificHeatJPerKgK: 'cooling.cellHeatJPerKgK',
+  startC: 'cooling.startC',
+  ambientC: 'cooling.hotC',
+  repeat: 'cooling.repeats',
+  cooling: 'cooling.onAboveC',
+  profile: 'vehicle.cycle',
+};

@@ -1,0 +1,268 @@
+import { describe, expect, test } from '@jest/globals';
+import { schoolsOf, type LoopAnswer } from '@torvek/core/cooling';
+import { behaviours, judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
+import { createEvaluator, evaluate } from '@torvek/core/design';
+import { edit, removeJoin, removeLoop, type Design } from '@torvek/core/document';
+import type { FigureId } from '@torvek/core/figure';
+import { libraryBus } from './library-bus';
+import { orchardTruck } from './orchard-truck';
+
+const bus = libraryBus.design;
+const changed = (recipe: (draft: Design) => void, of = bus) =>
+  edit(of, (draft) => recipe(draft as Design))!.design;
+const value = (design: Design, id: string) => evaluate(design).figures[id as FigureId]?.value as number;
+const answerOf = (design: Design, loop = 'loop-pack') =>
+  evaluate(design).runs[`cooling.loop:${loop}`]?.result as LoopAnswer;
+const raised = (design: Design, rule: string) =>
+  evaluate(design).checks.flatMap((one) => (one.state === 'raised' && one.rule.id === rule ? [one] : []));
+
+describe('the loops of the bus', () => {
+  const answer = answerOf(bus);
+  const flow = (id: string, of = answer) => of.flows[of.elements.findIndex((one) => one.id === id)]!;
+
+  test('what goes in at each join comes out, and what the loads give the radiator takes', () => {
+    const at = new Map<string, number>();
+    answer.elements.forEach(({ from, to }, i) => {
+      at.set(from, (at.get(from) ?? 0) - answer.flows[i]!);
+      at.set(to, (at.get(to) ?? 0) + answer.flows[i]!);
+    });
+    for (const [, left] of at) expect(Math.abs(left)).toBeLessThan(1e-6);
+    const hill = answer.cases.find((one) => one.at === 'hill')!;
+    const heats = Object.values(hill.piecesC!).reduce((sum, one) => sum + (one?.heatW ?? 0), 0);
+    expect(heats).toBeCloseTo(value(bus, 'cooling.hill:vehicle:packHeatW'), 6);
+    const rad = hill.piecesC!['piece-radiator']!;
+    const q = hill.flows[answer.elements.findIndex(({ id }) => id === 'piece-radiator')]!;
+    // 50 % glycol at about 33 °C: ρ·c = 1068.2 kg/m³ · 3425 J/kgK.
+    expect((q / 60_000) * 1068.2 * 3425 * (rad.inC - rad.outC)).toBeCloseTo(heats, -1);
+  });
+
+  test('plates share alike as throttled; nearly shut, a box is starved and its plates say so', () => {
+    expect(value(bus, 'cooling.loop:loop-pack:imbalanceFraction')).toBeLessThan(0.03);
+    const shut = changed((draft) => void (draft.plumbing!['piece-throttle-tail']!.openFraction = 0.03));
+    expect(flow('piece-plate-tail-1', answerOf(shut))).toBeLessThan(0.2 * flow('piece-plate-nose-1'));
+    expect(raised(shut, 'loop-balance.starved')[0]!.message).toMatch(/^Plate tail 1 0\.\d+ L\/min/);
+    expect(raised(shut, 'loop-balance.imbalance')).toEqual([]);
+  });
+
+  test('a hose from header to header: the pump is busy, the plates are not', () => {
+    const joined = changed((draft) => {
+      draft.plumbing!['piece-extra'] = { ...draft.plumbing!['piece-hose-1']!, to: 'join-pack-radiator' };
+    });
+    expect(value(joined, 'cooling.loop:loop-pack:shareFraction')).toBeLessThan(0.4);
+    expect(raised(joined, 'loop-balance.bypass')).toHaveLength(1);
+    expect(value(bus, 'cooling.loop:loop-pack:shareFraction')).toBeCloseTo(1, 9);
+    // Loads one after the other are all passed by the same coolant.
+    expect(value(bus, 'cooling.loop:loop-drive:shareFraction')).toBeCloseTo(1, 9);
+  });
+
+  test('heat of the cells: each module’s part on its plate, over filler and plate', () => {
+    const hill = answer.cases[0]!.piecesC!;
+    const packW = value(bus, 'cooling.hill:vehicle:packHeatW');
+    expect(hill['piece-plate-nose-1']!.heatW).toBeCloseTo(packW / 8, 9);
+    const { inC, outC, surfaceC } = hill['piece-plate-nose-1']!;
+    expect(surfaceC).toBeCloseTo((inC + outC) / 2 + (packW / 8) * (0.0005 / (1.8 * 0.154) + 1 / 240), 6);
+    const twice = changed((draft) => {
+      draft.plumbing!['piece-plate-nose-2']!.modules = [...bus.plumbing!['piece-plate-nose-1']!.modules!];
+    });
+    expect(answerOf(twice).cases[0]!.piecesC!['piece-plate-nose-2']!.heatW).toBeCloseTo(packW / 16, 9);
+  });
+
+  test('a jacket takes its part of what goes through it, when it is busy', () => {
+    const drive = answerOf(bus, 'loop-drive');
+    const heat = (at: string, id: string) => drive.cases.find((one) => one.at === at)!.piecesC![id]!.heatW;
+    const powerW = value(bus, 'cooling.hill:vehicle:powerW');
+    expect(heat('hill', 'piece-inverter')).toBeCloseTo(0.03 * powerW, 6);
+    expect(heat('hill', 'piece-charger')).toBe(0);
+    expect(heat('home', 'piece-charger')).toBeCloseTo(0.06 * 11_000, 9);
+    expect(heat('fast', 'piece-charger')).toBe(0);
+    expect(heat('home', 'piece-motor')).toBe(0);
+  });
+
+  test('readings count before what is typed, that before the part', () => {
+    const typed = changed((draft) => {
+      draft.plumbing!['piece-plate-nose-1']!.kPaPerLpm = 20;
+    });
+    const read = changed((draft) => {
+      draft.plumbing!['piece-plate-nose-1']!.readings = [
+        [1, 2.5],
+        [3, 16.5],
+      ];
+    }, typed);
+    const own = (design: Design) => answerOf(design).elements.find(({ id }) => id === 'piece-plate-nose-1');
+    expect(own(typed)).toMatchObject({ kPaPerLpm: 20, kPaPerLpm2: 0 });
+    const fitted = own(read) as { kPaPerLpm: number; kPaPerLpm2: number };
+    expect([fitted.kPaPerLpm, fitted.kPaPerLpm2].map((one) => Number(one.toFixed(9)))).toEqual([1, 1.5]);
+  });
+
+  test('a pump that is off while charging lets the pack’s coolant stand', () => {
+    const off = changed((draft) => void (draft.plumbing!['piece-pump']!.switched = 'driving'));
+    const [found] = raised(off, 'cooling.stands');
+    expect(found!.message).toContain('fast charge');
+    expect(
+      answerOf(off)
+        .cases.find(({ at }) => at === 'fast')!
+        .flows.every((q) => Math.abs(q) < 1e-9),
+    ).toBe(true);
+    expect(
+      answerOf(off)
+        .cases.find(({ at }) => at === 'hill')!
+        .flows.some((q) => q > 1),
+    ).toBe(true);
+  });
+
+  test('a gap in one piece keeps figures of that loop from being computed, and says where', () => {
+    const open = changed((draft) => void delete draft.plumbing!['piece-hose-2']!.lengthM);
+    const figure = evaluate(open).figures['cooling.loop:loop-pack:flowLPerMin' as FigureId]!;
+    expect([figure.value, figure.gaps.map((gap) => 'path' in gap && gap.path)]).toEqual([
+      null,
+      ['plumbing.piece-hose-2.lengthM'],
+    ]);
+    expect(value(open, 'cooling.loop:loop-drive:flowLPerMin')).toBe(
+      value(bus, 'cooling.loop:loop-drive:flowLPerMin'),
+    );
+    const checks = evaluate(open).checks.filter(({ subjects }) => subjects[0] === 'loop-pack');
+    for (const { rule, state } of checks.filter((one) => /^(hydraulic|loop-balance)\./.test(one.rule.id)))
+      expect([rule.id, state]).toEqual([rule.id, 'not-checked']);
+  });
+
+  test('what is removed takes along what hangs on it', () => {
+    const without = changed((draft) => removeLoop(draft, 'loop-drive'));
+    expect(Object.values(without.plumbing!).filter(({ loop }) => loop === 'loop-drive')).toEqual([]);
+    expect(Object.keys(without.joins!).filter((id) => id.startsWith('join-drive'))).toEqual([]);
+    const loose = changed((draft) => removeJoin(draft, 'join-pack-tank'));
+    expect(loose.plumbing!['piece-pump']).not.toHaveProperty('from');
+    expect(loose.loops!['loop-pack']).not.toHaveProperty('tank');
+  });
+
+  test('warm as from nothing after changes of the plumbing', () => {
+    const evaluator = createEvaluator();
+    evaluator.evaluate(bus);
+    let design = bus;
+    for (const recipe of [
+      (draft: Design) => void (draft.plumbing!['piece-hose-3']!.lengthM = 9),
+      (draft: Design) => void (draft.cooling!.hotC = 38),
+      (draft: Design) => void draft.plumbing!['piece-plate-tail-3']!.modules!.pop(),
+      (draft: Design) => void (draft.joins!['join-pack-tank']!.zM = 0.5),
+      (draft: Design) => void (draft.boxes['box-left']!.walls![0]!.thicknessMm = 30),
+    ]) {
+      design = changed(recipe, design);
+      const warm = evaluator.evaluate(design);
+      const cold = evaluate(design);
+      expect(warm.figures).toEqual(cold.figures);
+      expect(warm.checks).toEqual(cold.checks);
+    }
+  });
+});
+
+describe('one loop or loops of their own', () => {
+  test('one loop brings warmer coolant to the cells; without both kinds of load there is nothing to compare', () => {
+    const { figures, runs } = evaluate(bus);
+    const answers = (loop: string) =>
+      (runs[`cooling.loop:${loop}`]?.result as LoopAnswer | undefined) ?? null;
+    const rows = schoolsOf(bus, answers, (id) => figures[id])!;
+    expect(rows.map(({ school }) => school)).toEqual(['loops of their own', 'one loop for all']);
+    expect(rows[0]!.cellsC).toBeCloseTo(figures['cooling.loop:loop-pack:platesC' as FigureId]!.value!, 9);
+    expect(rows[1]!.cellsC!).toBeGreaterThan(rows[0]!.cellsC! + 2);
+    const alone = changed((draft) => removeLoop(draft, 'loop-drive'));
+    expect(schoolsOf(alone, answers, (id) => figures[id])).toBeNull();
+  });
+});
+
+describe('cold', () => {
+  test('the bus: a heater in the coolant is shared out by mass', () => {
+    const shares = ['box-nose', 'box-left', 'box-tail'].map((box) =>
+      value(bus, `cooling.box:${box}:heaterW`),
+    );
+    expect(shares.map((one) => one / 3000)).toEqual([0.25, 0.375, 0.375]);
+  });
+  test('the truck: a mat under the cells, at the lowest voltage of the pack', () => {
+    const truck = orchardTruck.design;
+    const ua = value(truck, 'cooling.box:box-seat:uaWPerK');
+    // All six faces of 0.78 × 0.6 × 0.3 m; foam 20 mm, aluminium 3 mm.
+    const area = 2 * (0.78 * 0.6 + 0.78 * 0.3 + 0.6 * 0.3);
+    expect(ua).toBeCloseTo(area / (1 / 5 + 0.02 / 0.034 + 0.003 / 160 + 1 / 15), 9);
+    expect(value(truck, 'cooling.box:box-seat:holdW')).toBeCloseTo(8 * ua, 9);
+    expect(value(truck, 'cooling.box:box-seat:heaterW')).toBe(150);
+    const measured = changed((draft) => void (draft.boxes['box-seat']!.heaterW = 90), truck);
+    expect(value(measured, 'cooling.box:box-seat:heaterW')).toBe(90);
+    expect(value(measured, 'cooling.box:box-seat:warmS')).toBeGreaterThan(
+      value(truck, 'cooling.box:box-seat:warmS'),
+    );
+  });
+  test('a design that says nothing of cooling is asked nothing', () => {
+    const silent = changed((draft) => {
+      for (const key of ['cooling', 'loops', 'joins', 'plumbing'] as const) delete draft[key];
+    });
+    const { figures, checks } = evaluate(silent);
+    expect(Object.keys(figures).filter((id) => id.startsWith('cooling.'))).toEqual([]);
+    expect(checks.filter(({ rule }) => rule.id.startsWith('cooling.'))).toEqual([]);
+  });
+});
+
+describe('leak tests of the procedure', () => {
+  const evaluation = evaluate(bus);
+  const procedure = procedureFor(bus, evaluation);
+  const step = procedure.find(({ id }) => id === 'leak-plate:piece-plate-nose-1')!;
+  const held = {
+    kind: 'hold',
+    startKPaGauge: 120,
+    endKPaGauge: 117.9,
+    startC: 20,
+    endC: 17.5,
+    minutes: 30,
+    unit: 'kPa',
+  } as const;
+
+  test('are in stages, each plate before its modules lie on it', () => {
+    const leaks = procedure.filter(({ id }) => id.startsWith('leak-'));
+    expect(leaks.map(({ id }) => id.split(':')[0])).toEqual([
+      ...Array.from({ length: 8 }, () => 'leak-plate'),
+      ...Array.from({ length: 3 }, () => 'leak-box'),
+      'leak-loop',
+      'leak-loop',
+    ]);
+    expect(step.touchedBy).toEqual(['piece-plate-nose-1', 'module-101', 'module-201']);
+  });
+  test('a gauge that fell with the shop’s temperature passes; the same at one temperature does not', () => {
+    const judged = judgeMeasurement(step.expected!, held);
+    expect(judged).toMatchObject({ ok: true, judgement: { verdict: 'pass' } });
+    expect(judgeMeasurement(step.expected!, { ...held, endC: 20 })).toMatchObject({
+      judgement: { verdict: 'fail' },
+    });
+  });
+  test('too little pressure or too short a hold is no test', () => {
+    expect(
+      judgeMeasurement(step.expected!, { ...held, startKPaGauge: 110, endKPaGauge: 109, endC: 19.5 }),
+    ).toMatchObject({
+      judgement: { verdict: 'fail', reasons: ['began at 110 kPa; 120 kPa are asked'] },
+    });
+    expect(judgeMeasurement(step.expected!, { ...held, minutes: 20 })).toMatchObject({
+      judgement: { verdict: 'fail', reasons: ['held for 20 min; 30 min are asked'] },
+    });
+    expect(judgeMeasurement(step.expected!, { kind: 'value', value: 1, unit: 'kPa' })).toMatchObject({
+      ok: false,
+    });
+  });
+  test('the pressure is no more than the weakest part stands', () => {
+    const weak = changed((draft) => {
+      const part = draft.parts['galewood-k900@1'];
+      if (part?.kind === 'radiator') part.data.testKPa = 70;
+    });
+    const loop = procedureFor(weak, evaluate(weak)).find(({ id }) => id === 'leak-loop:loop-pack')!;
+    expect(loop.expected).toMatchObject({ testKPa: 70 });
+  });
+  test('stand-ins hold, leak, and mislead', () => {
+    for (const { instrument, id } of [step, procedure.find((one) => one.id === 'warm-box:box-tail')!]) {
+      const own = procedure.find((one) => one.id === id)!;
+      for (const behaviour of behaviours[instrument]) {
+        const measured = standInReading(own, bus, evaluation, behaviour.id, 7)!;
+        const judged = judgeMeasurement(own.expected!, measured);
+        const passes = judged.ok && judged.judgement.verdict === 'pass';
+        expect([behaviour.id, passes]).toEqual([
+          behaviour.id,
+          ['true', 'loose-probe'].includes(behaviour.id),
+        ]);
+      }
+    }
+  });
+});
