@@ -12,7 +12,14 @@ const manifold = (plates: number): LoopElement[] => [
   ...Array.from({ length: plates }, (_, i): LoopElement[] => [
     { id: `s${i}`, kind: 'pipe', from: `s${i}`, to: `s${i + 1}`, innerMm: 16, lengthM: 0.2 },
     { id: `r${i}`, kind: 'pipe', from: `r${i + 1}`, to: `r${i}`, innerMm: 16, lengthM: 0.2 },
-    { id: `p${i}`, kind: 'fixed', from: `s${i + 1}`, to: `r${i + 1}`, kPaPerLpm: 4, kPaPerLpm2: 1.5 + i / 50 },
+    {
+      id: `p${i}`,
+      kind: 'fixed',
+      from: `s${i + 1}`,
+      to: `r${i + 1}`,
+      kPaPerLpm: 4,
+      kPaPerLpm2: 1.5 + i / 50,
+    },
   ]).flat(),
   { id: 'radiator', kind: 'fixed', from: 'r0', to: 'tank', kPaPerLpm: 0.1, kPaPerLpm2: 0.012 },
 ];
@@ -31,8 +38,16 @@ const tell = (what: string, ms: number, limit: number) => {
   console.log(`  ${what}: median ${ms.toFixed(2)} ms (limit ${limit})`);
 };
 const [thirty, many] = [manifold(30), manifold(66)];
-tell('manifold of 30 plates', median(() => void solveLoop(thirty, fluid, 'tank')), 5);
-tell(`${many.length} elements`, median(() => void solveLoop(many, fluid, 'tank')), 50);
+tell(
+  'manifold of 30 plates',
+  median(() => void solveLoop(thirty, fluid, 'tank')),
+  5,
+);
+tell(
+  `${many.length} elements`,
+  median(() => void solveLoop(many, fluid, 'tank')),
+  50,
+);
 const input = {
   massKg: 180,
   specificHeatJPerKgK: 1000,
@@ -45,5 +60,9 @@ const input = {
   heaterW: 0,
   cooling: { uaWPerK: 160, coolantC: 22, onAboveC: 34, offBelowC: 31 },
 };
-tell('pack over 1800 s, 20 times', median(() => void packThermal.calculate(input), 15), 30);
+tell(
+  'pack over 1800 s, 20 times',
+  median(() => void packThermal.calculate(input), 15),
+  30,
+);
 process.exitCode = failed ? 1 : 0;

@@ -107,7 +107,7 @@ const turn = (id: Id, plates_: number, returns: string) =>
     <form v-if="open" class="form" @submit.prevent="make">
       <label
         >For the modules in
-        <select v-model="wish.box" class="form-select">
+        <select v-model="wish.box" class="form-select" aria-label="For the modules in">
           <option value="">no box</option>
           <option v-for="[id, box] in boxes" :key="id" :value="id">{{ box.tag }}</option>
         </select></label
@@ -115,14 +115,14 @@ const turn = (id: Id, plates_: number, returns: string) =>
       <label>Plates<input v-model.number="wish.count" class="form-control" inputmode="numeric" /></label>
       <label
         >Plate
-        <select v-model="wish.plate" class="form-select">
+        <select v-model="wish.plate" class="form-select" aria-label="Plate">
           <option value="">which one</option>
           <option v-for="one in plates" :key="partKey(one)" :value="partKey(one)">{{ one.label }}</option>
         </select></label
       >
       <label
         >Headers
-        <select v-model="wish.hose" class="form-select">
+        <select v-model="wish.hose" class="form-select" aria-label="Headers">
           <option value="">which hose</option>
           <option v-for="one in hoses" :key="partKey(one)" :value="partKey(one)">{{ one.label }}</option>
         </select></label
@@ -132,21 +132,21 @@ const turn = (id: Id, plates_: number, returns: string) =>
       /></label>
       <label
         >Fed from
-        <select v-model="wish.from" class="form-select">
+        <select v-model="wish.from" class="form-select" aria-label="Fed from">
           <option value="">a new join</option>
           <option v-for="[id, join] in joins" :key="id" :value="id">{{ join.tag }}</option>
         </select></label
       >
       <label
         >Drained to
-        <select v-model="wish.to" class="form-select">
+        <select v-model="wish.to" class="form-select" aria-label="Drained to">
           <option value="">a new join</option>
           <option v-for="[id, join] in joins" :key="id" :value="id">{{ join.tag }}</option>
         </select></label
       >
       <label
         >Return
-        <select v-model="wish.returns" class="form-select">
+        <select v-model="wish.returns" class="form-select" aria-label="Return">
           <option value="direct">direct: back from the near plate</option>
           <option value="reverse">reverse: back from the far plate</option>
         </select></label

@@ -215,7 +215,7 @@ const tries = computed(() =>
         {{ piece.readings.map(([q, p]) => `${n(q)} L/min ${n(p)} kPa`).join('; ') }}.
         <template v-if="fitted !== null"
           >Fitted: {{ n(fitted.kPaPerLpm) }}·Q + {{ n(fitted.kPaPerLpm2) }}·Q² kPa, within
-          {{ n(100 * fitted.worstFraction) }} %.</template
+          {{ (100 * fitted.worstFraction).toFixed(1) }} %.</template
         >
         <template v-else>Two flows at least make a curve.</template>
         <BButton size="sm" variant="light" :disabled="!job.editable" @click="dropReadings">remove</BButton>
