@@ -178,6 +178,46 @@ const charge = (maxV: number) => ({
   cellMaxV: 4.25,
 });
 
+const mains = (packV: number, phases: (1 | 2 | 3 | '3ph')[]) => ({
+  phases: 3,
+  phaseVoltageV: 230,
+  pilotA: 16,
+  cableA: 20,
+  inletWireA: 25,
+  chargers: phases.map((phase, i) => ({
+    id: `c${i}`,
+    phase,
+    maxInputA: 16,
+    efficiency: 0.9,
+    maxOutputA: 100,
+    minV: 200,
+    maxV: 420,
+  })),
+  packV,
+});
+const window = (packMinV: number, packMaxV: number) => ({
+  packMinV,
+  packMaxV,
+  stationMinV: 200,
+  stationMaxV: 500,
+  stationMaxA: 100,
+  packMaxChargeA: 80,
+});
+const ladder = (chargerV: number) => ({
+  series: 96,
+  cell: { minV: 2.5, maxV: 4.25 },
+  thresholds: [
+    { id: 'cut', level: 'cell', voltageV: 4.2, role: 'bms-cut-high' },
+    { id: 'charger', level: 'cell', voltageV: chargerV, role: 'charger-end' },
+  ],
+});
+const lamps = (dcdcA: number, batteryAh = 44) => ({
+  loads: [{ id: 'lamps', watts: 110, dutyFraction: 1, when: 'driving' }],
+  dcdcA,
+  batteryAh,
+});
+const wire = (currentA: number) => ({ currentA, lengthM: 0.5, returnLengthM: 0, ambientC: 30 });
+
 /** Rules that calculators alone raise: a body that raises each, and one that does not. */
 export const coolingCalculators: Record<string, [calculator: string, wrong: object, right: object | null]> = {
   'loop-balance.no-throttle': [
@@ -204,4 +244,13 @@ export const coolingCalculators: Record<string, [calculator: string, wrong: obje
   'leak-test.too-short': ['leak-test', { ...held, minutes: 10 }, held],
   'leak-test.pressure-rises': ['leak-test', { ...held, endKPaGauge: 102 }, held],
   'charge-curve.not-full': ['charge-curve', charge(390), charge(450)],
+  'ac-charge.outside-window': ['ac-charge', mains(430, ['3ph']), mains(350, ['3ph'])],
+  'dcfc-window.none': ['dcfc-window', window(100, 180), window(250, 400)],
+  'dcfc-window.part': ['dcfc-window', window(150, 400), window(250, 400)],
+  'threshold-ladder.order': ['threshold-ladder', ladder(4.2), ladder(4.15)],
+  'threshold-ladder.outside-cell': ['threshold-ladder', ladder(4.3), ladder(4.15)],
+  'twelve-volt.converter-small': ['twelve-volt', lamps(5), lamps(50)],
+  'twelve-volt.high-rate': ['twelve-volt', lamps(50), lamps(50, 400)],
+  'wire-12v.none-fits': ['wire-12v', { currentA: 10, lengthM: 500, returnLengthM: 0 }, wire(10)],
+  'wire-12v.fuse-near': ['wire-12v', wire(19), wire(12)],
 };

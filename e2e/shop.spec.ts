@@ -70,7 +70,7 @@ test('a failed step opens a deviation; what was tried and cured it stands in ord
   await page.locator('[data-step="polarity:pack"]').click();
   await expect(
     bench.getByText(
-      /it waits for Joints, bonds and wiring; Insulation; snag \d+ \(Bench supply on the 12 V\)/,
+      /it waits for Joints, bonds and wiring; Coolant: leaks, filling, flow; Insulation; snag \d+ \(Bench supply on the 12 V\)/,
     ),
   ).toBeVisible();
 });

@@ -100,9 +100,14 @@ const views = [
   ],
   ['route', `${demo}/route?run=run-compressor`, async () => {}],
   [
-    'route-card',
-    `${demo}/route?panel=card`,
-    async (page) => page.getByRole('button', { name: '3', exact: true }).click(),
+    'cool',
+    `${demo}/cool`,
+    async (page) => {
+      await page.locator('svg.loop').waitFor();
+      await page.getByRole('button', { name: 'Hill, hottest day' }).click();
+      await page.locator('svg.loop [data-piece="piece-throttle-tail"]').click();
+      await page.getByRole('button', { name: 'shut', exact: true }).click();
+    },
   ],
   [
     'prove',

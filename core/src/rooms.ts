@@ -15,6 +15,7 @@ import { builtRoom } from './trade/built';
 import { routingRoom } from './trade/routing';
 import { chargingRoom } from './trade/charging';
 import { coolingRoom } from './trade/cooling';
+import { lowVoltageRoom } from './trade/low-voltage';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -36,4 +37,5 @@ export const rooms: readonly Room[] = [
   routingRoom,
   chargingRoom,
   coolingRoom,
+  lowVoltageRoom,
 ];

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { allFinite, type Issue } from '../ground/calculator';
 import { calculators } from '../calculators';
-import cooling from './cooling.json' with { type: 'json' };
+import cooling from './cooling-charging.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };
@@ -91,7 +91,7 @@ describe.each([...calculators.values()].map((calculator) => [calculator.name, ca
     const bodies = examples[name]!.flatMap(({ input }) => [...bodiesFrom(input)]);
 
     test('and answers with finite figures or names the field', () => {
-      expect(bodies.length).toBeGreaterThan(90);
+      expect(bodies.length).toBeGreaterThan(50);
       // One expectation for all: asking for each of a hundred thousand bodies takes longer than answering them.
       const odd = bodies.flatMap((body) => {
         const answer = calculator.answer(body);

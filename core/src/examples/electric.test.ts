@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { calculators } from '../calculators';
-import cooling from './cooling.json' with { type: 'json' };
+import cooling from './cooling-charging.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };

@@ -4,11 +4,13 @@ import { computed } from 'vue';
 
 /** The usual precautions of a step, by what is at hand; open where that is high voltage. */
 const props = defineProps<{ hazard: Hazard }>();
-const hv = computed(() => props.hazard !== 'part');
+const open = computed(() => props.hazard !== 'part');
+/** Orange is high voltage and nothing else. */
+const hv = computed(() => open.value && props.hazard !== 'pressure');
 </script>
 
 <template>
-  <details class="precautions" :class="{ hv }" :open="hv" :data-hazard="hazard">
+  <details class="precautions" :class="{ hv }" :open="open" :data-hazard="hazard">
     <summary>{{ precautions[hazard].title }}</summary>
     <ul>
       <li v-for="line in precautions[hazard].lines" :key="line">{{ line }}</li>

@@ -168,8 +168,8 @@ const tries = computed(() =>
         <NumberField :path="at('fillerWPerMK')" />
       </template>
       <template v-if="kind === 'plate' || kind === 'jacket' || kind === 'radiator' || kind === 'heater'">
-        <NumberField :path="at('kPaPerLpm')" />
-        <NumberField :path="at('kPaPerLpm2')" />
+        <NumberField class="long-unit" :path="at('kPaPerLpm')" />
+        <NumberField class="long-unit" :path="at('kPaPerLpm2')" />
         <NumberField :path="at('leastLPerMin')" />
       </template>
     </div>
@@ -239,6 +239,10 @@ const tries = computed(() =>
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
   gap: 0.1rem 1.6rem;
+}
+
+.long-unit {
+  padding-right: 2.4rem;
 }
 
 .lies {
