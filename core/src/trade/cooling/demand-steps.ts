@@ -3,7 +3,7 @@ import { coolingDefaults } from '../../model/document';
 import { Inputs, type Reader, type StepDefinition } from '../../model/step';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from '../charging';
 import { readPackLayout } from '../pack';
-import { cycleInputs, driveCycle } from '../vehicle';
+import { cycleInputs, driveCycle, hillS } from '../vehicle';
 import { packOhm } from './pack-ohm';
 
 const hasCooling = (design: { cooling?: unknown; loops?: object }) =>
@@ -40,8 +40,13 @@ export const hillStep: StepDefinition = {
     });
     return run.output(
       [
-        // An hour of it, so that watt-hours are watts.
-        told('powerW', 'Power on the hill', 'W', run.result === null ? null : run.result.energyWh),
+        // Steady: watt-hours over the time it lasts.
+        told(
+          'powerW',
+          'Power on the hill',
+          'W',
+          run.result === null ? null : (run.result.energyWh * 3600) / hillS,
+        ),
         told('currentA', 'Current on the hill', 'A', amps),
         heatFigure(amps, ohm.value),
       ],

@@ -167,7 +167,14 @@ export const loopStep: StepDefinition = {
       const demand = demandOf(read, at);
       const { doing, gaps: own } = doingIn(at, pieces, demand, shares, slices);
       const present = running(pieces, at);
-      const settled = settle(present, table, own.length > 0 ? new Map() : doing, airC, groundNode);
+      const settled = settle(
+        present,
+        table,
+        own.length > 0 ? new Map() : doing,
+        airC,
+        groundNode,
+        present.length === elements.length ? cold!.flows : null,
+      );
       const flows = elements.map(({ id }) => {
         const i = present.findIndex((one) => one.id === id);
         return i < 0 ? 0 : settled.solved.flows[i]!;

@@ -3,7 +3,7 @@ import { formatQuantity } from '../../ground/quantity';
 import { coolingDefaults, type Id } from '../../model/document';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
-import { cycleInputs, cycleMoments, driveCycle } from '../vehicle';
+import { cycleInputs, cycleMoments, driveCycle, type CycleMoment } from '../vehicle';
 import { cellLimits, readsCase } from './cases';
 import { packOhm } from './pack-ohm';
 import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
@@ -103,7 +103,7 @@ export const packStep: StepDefinition = {
       ambientC: cooling.hotC ?? coolingDefaults.hotC,
       uaToAmbientWPerK: losses.uaWPerK,
       resistanceOhm: ohm.value ?? 0,
-      profile: moments.map(({ durationS, currentA }) => [durationS, currentA ?? 0]),
+      profile: blocksOf(moments),
       repeat: cooling.repeats ?? coolingDefaults.repeats,
       heaterW: 0,
     };
@@ -266,6 +266,23 @@ export const packStep: StepDefinition = {
     };
   },
 };
+
+/** A pack answers within minutes: currents are taken together, with their heat, in stretches of about this, s. */
+const blockS = 15;
+
+/** The heat of a cycle in fewer stretches: each with the rms of the currents in it. */
+function blocksOf(moments: readonly CycleMoment[]): [durationS: number, currentA: number][] {
+  const blocks: [number, number][] = [];
+  let [lasts, heat] = [0, 0];
+  moments.forEach(({ durationS, currentA }, i) => {
+    lasts += durationS;
+    heat += (currentA ?? 0) ** 2 * durationS;
+    if (lasts < blockS && i < moments.length - 1) return;
+    blocks.push([lasts, Math.sqrt(heat / lasts)]);
+    [lasts, heat] = [0, 0];
+  });
+  return blocks;
+}
 
 /** Where what the calculator takes stands in the design. */
 const fieldOf: Record<string, string> = {

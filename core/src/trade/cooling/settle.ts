@@ -27,12 +27,15 @@ export function settle(
   doing: ReadonlyMap<string, Exchanger>,
   startC: number,
   groundNode: string,
+  near: readonly number[] | null = null,
 ): SettledLoop {
   let meanC = startC;
   let before: LoopTemperatures | null = null;
+  let flows = near;
   for (let rounds = 1; ; rounds += 1) {
     const fluid = fluidAt(table, meanC);
-    const solved = solveLoop(elements, fluid, groundNode)!;
+    const solved = solveLoop(elements, fluid, groundNode, undefined, flows)!;
+    flows = solved.flows;
     const temperatures = temperaturesOf(elements, solved.flows, doing, fluid);
     if (temperatures === null) return { solved, temperatures, meanC, rounds, movedK: 0 };
     let [weight, sum] = [0, 0];

@@ -40,6 +40,7 @@ const leastSlope = 1e-12;
  *
  * @param groundNode its pressure is 0
  * @param injected flows put into nodes from outside
+ * @param near flows of the same elements to begin from, L/min: those of a loop that is nearly as this one, with nothing injected
  * @returns null where what is put in has no way out
  */
 export function solveLoop(
@@ -47,6 +48,7 @@ export function solveLoop(
   fluid: FluidOfPipes,
   groundNode: string,
   injected: Injected = new Map(),
+  near: readonly number[] | null = null,
 ): SolvedLoop | null {
   const numbers = new Map<string, number>();
   const numberOf = (node: string) => {
@@ -65,8 +67,9 @@ export function solveLoop(
   const into = new Float64Array(numbers.size);
   for (const [node, lPerMin] of injected) into[numbers.get(node)!]! += lPerMin;
   if (!carryIn(tree, branches, into, flow)) return null;
+  if (near !== null) branches.forEach(({ index }, i) => (flow[i] = near[index]!));
   const loops = loopsOf(tree, branches);
-  const { residualKPa, iterations } = balance(branches, loops, flow);
+  const { residualKPa, iterations } = balance(branches, loops, flow, near !== null);
   const flows = elements.map(() => 0);
   branches.forEach(({ index }, i) => (flows[index] = flow[i]!));
   const { root, kPa } = pressuresOf(tree, branches, flow, numbers.size);
@@ -181,6 +184,7 @@ function balance(
   branches: readonly Branch[],
   loops: readonly Loop[],
   flow: Float64Array,
+  isNear: boolean,
 ): { residualKPa: number; iterations: number } {
   const count = loops.length;
   if (count === 0) return { residualKPa: 0, iterations: 0 };
@@ -213,7 +217,7 @@ function balance(
   let iterations = 0;
   while (residualKPa > goodKPa && iterations < mostIterations && stuck < 12) {
     iterations += 1;
-    if (iterations === 1)
+    if (iterations === 1 && !isNear)
       // From standstill nothing resists: the first step goes by what resists at a usual flow.
       branches.forEach(({ law }, i) => {
         const q = Math.abs(flow[i]!) + 3;

@@ -16,8 +16,11 @@ function cycleValues(input: DriveCycleInput | null): CheckValue[] {
   ];
 }
 
+/** A hill is steady: a minute of it says what an hour would. */
+export const hillS = 60;
+
 /**
- * What the chosen drive cycle needs, or a hill that is driven for an hour instead of it: vehicle, pack and way, with what is missing.
+ * What the chosen drive cycle needs, or a minute of a hill instead of it: vehicle, pack and way, with what is missing.
  */
 export function cycleInputs(read: Reader, hill?: { speedKmH: number; gradeFraction: number }): Inputs {
   const vehicle = read.at('vehicle');
@@ -31,7 +34,7 @@ export function cycleInputs(read: Reader, hill?: { speedKmH: number; gradeFracti
     const at = (path: string) => ({ kind: 'document' as const, path });
     const points = held([
       [0, hill.speedKmH],
-      [3600, hill.speedKmH],
+      [hillS, hill.speedKmH],
     ]);
     inputs.set('points', points, at('cooling.hillSpeedKmH'), 'speed on the hill');
     inputs.set('gradeFraction', hill.gradeFraction, at('cooling.hillGradeFraction'), 'grade of the hill');

@@ -1,7 +1,7 @@
 import './figures';
 export { vehicleRoom } from './room';
 export { axleLoads, type AxleLoadsInput, type AxleLoadsResult, type MassChange } from './axle-loads';
-export { cycleInputs } from './cycle-step';
+export { cycleInputs, hillS } from './cycle-step';
 export { driveCycles, type DriveCycle } from './cycles';
 export {
   cycleMoments,
