@@ -218,6 +218,27 @@ const lamps = (dcdcA: number, batteryAh = 44) => ({
 });
 const wire = (currentA: number) => ({ currentA, lengthM: 0.5, returnLengthM: 0, ambientC: 30 });
 
+/** Two modules of four cells on a board of this many channels and one of two. */
+const boards = (channels: number, minChannels = 1, resistanceOhm?: number) => ({
+  modules: [
+    { id: 'M1', cells: 4 },
+    { id: 'M2', cells: 4 },
+  ],
+  boards: [
+    { id: 'B1', channels },
+    { id: 'B2', channels: 2, minChannels },
+  ],
+  strategy: 'fill',
+  ...(resistanceOhm !== undefined && { breaks: [{ afterModule: 'M1', kind: 'link', resistanceOhm }] }),
+  peakCurrentA: 200,
+});
+const taps = (...measuredV: number[]) => ({ cells: measuredV.length, cellMinV: 3, cellMaxV: 4.2, measuredV });
+const bleeds = (bleedA: number) => ({
+  boxes: [{ id: 'X', modules: [{ cells: 12, sensors: 2 }] }],
+  leadLimitA: 0.25,
+  options: [{ id: 'o', kind: 'split', channelsPerUnit: 12, bleedA, unitWiresOut: 4 }],
+});
+
 /** Rules that calculators alone raise: a body that raises each, and one that does not. */
 export const coolingCalculators: Record<string, [calculator: string, wrong: object, right: object | null]> = {
   'loop-balance.no-throttle': [
@@ -251,6 +272,12 @@ export const coolingCalculators: Record<string, [calculator: string, wrong: obje
   'threshold-ladder.outside-cell': ['threshold-ladder', ladder(4.3), ladder(4.15)],
   'twelve-volt.converter-small': ['twelve-volt', lamps(5), lamps(50)],
   'twelve-volt.high-rate': ['twelve-volt', lamps(50), lamps(50, 400)],
+  'bms-map.below-minimum': ['bms-map', boards(6, 4), boards(6, 2)],
+  'bms-map.cells-left': ['bms-map', boards(5), boards(6)],
+  'bms-map.straddle': ['bms-map', boards(6, 1, 0.0004), boards(6)],
+  'ladder-check.wiring': ['ladder-check', taps(3.6, 10.8, 7.2, 14.4), taps(3.6, 7.2, 10.8, 14.4)],
+  'ladder-check.cell': ['ladder-check', taps(3.6, 7.2, 9.9, 13.5), taps(3.6, 7.2, 10.8, 14.4)],
+  'topology-compare.bleed-over-lead': ['topology-compare', bleeds(0.3), bleeds(0.2)],
   'wire-12v.none-fits': ['wire-12v', { currentA: 10, lengthM: 500, returnLengthM: 0 }, wire(10)],
   'wire-12v.fuse-near': ['wire-12v', wire(19), wire(12)],
 };

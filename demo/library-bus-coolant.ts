@@ -113,6 +113,9 @@ export const underLoad: StoryLine[] = [
     by: technician,
     entry: { kind: 'result', step: 'flow-loop:loop-pack', value: 27, instrument: flowMeter },
   },
+  // One throttle moves the flow of all.
+  warm(81, 'box-nose', 0.6),
+  warm(83, 'box-left', 0.5),
   warm(85, 'box-tail', 0.6),
   { at: at('11-17', 11, 40), by: technician, entry: { kind: 'position', stage: 'locked-off' } },
 ];

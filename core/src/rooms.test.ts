@@ -20,7 +20,7 @@ test('steps come in the order of the job, for a person who reads along', () => {
   expect(rooms.map(({ name }) => name)).toEqual([
     ...['library', 'vehicle', 'pack', 'balance', 'network', 'precharge', 'fuse', 'conductor'],
     ...['contactor', 'distances', 'joints', 'bonding', 'norms', 'built', 'routing'],
-    ...['charging', 'cooling', 'low-voltage'],
+    ...['charging', 'cooling', 'low-voltage', 'monitoring'],
   ]);
   expect(rooms.flatMap(({ steps }) => steps).length).toBeGreaterThan(40);
 });

@@ -16,6 +16,7 @@ import { routingRoom } from './trade/routing';
 import { chargingRoom } from './trade/charging';
 import { coolingRoom } from './trade/cooling';
 import { lowVoltageRoom } from './trade/low-voltage';
+import { monitoringRoom } from './trade/monitoring';
 import type { Room } from './model/step';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
@@ -38,4 +39,5 @@ export const rooms: readonly Room[] = [
   chargingRoom,
   coolingRoom,
   lowVoltageRoom,
+  monitoringRoom,
 ];

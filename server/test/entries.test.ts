@@ -65,6 +65,20 @@ async function passGate(gate: string): Promise<void> {
   for (const step of procedureFor(design, evaluate(design)).filter(
     (one) => one.gate === gate && one.optional !== true && one.walk === undefined,
   )) {
+    if (step.expected?.kind === 'hold') {
+      const { testKPa, minutes } = step.expected;
+      const measured = {
+        kind: 'hold',
+        startKPaGauge: testKPa,
+        endKPaGauge: testKPa,
+        startC: 20,
+        endC: 20,
+        minutes,
+        unit: 'kPa',
+      };
+      const { body } = await post({ ...resultOf(`${job}-${step.id}`, step.id, 0, 'kPa'), measured });
+      expect(body.body.verdict).toBe('pass');
+    }
     if (step.expected?.kind !== 'range') continue;
     const { min, max, unit } = step.expected;
     const value = ((min ?? max! * 0.5) + (max ?? min! * 10)) / 2;
@@ -112,10 +126,11 @@ describe('the server judges', () => {
     const early = await post(resultOf(`${job}-1`, 'polarity:pack', 358, 'V'));
     expect([early.status, early.body.error.code]).toEqual([409, 'gate-closed']);
     expect(early.body.error.message).toContain(
-      'Parts; Joints, bonds and wiring; Contactors without high voltage; Insulation',
+      'Parts; Joints, bonds and wiring; Contactors without high voltage; Coolant: leaks, filling, flow; Insulation',
     );
     await passGate('parts');
     await passGate('coils');
+    await passGate('coolant');
     await passGate('wiring');
     await openAlone('insulation');
     await passGate('insulation');

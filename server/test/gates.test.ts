@@ -191,11 +191,13 @@ describe('a snag', () => {
       ['parts', ''],
       ['wiring', ''],
       ['coils', ''],
+      ['coolant', ''],
       ['insulation', `snag ${snag.body.seq} (Loose wire)`],
       [
         'first-hv',
-        `Joints, bonds and wiring,Contactors without high voltage,Insulation,snag ${snag.body.seq} (Loose wire)`,
+        `Joints, bonds and wiring,Contactors without high voltage,Coolant: leaks, filling, flow,Insulation,snag ${snag.body.seq} (Loose wire)`,
       ],
+      ['under-load', `First high voltage,snag ${snag.body.seq} (Loose wire)`],
     ]);
     expect((await byWitness('insulation')).body.error.code).toBe('gate-closed');
     const gone = () => send({ kind: 'snag-gone', of: snag.body.seq, how: 'Crimped and tied.' });

@@ -3,13 +3,14 @@ import { allFinite, type Issue } from '../ground/calculator';
 import { calculators } from '../calculators';
 import cooling from './cooling-charging.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
+import monitoring from './monitoring.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Path = (string | number)[];
 
-const examples = { ...electric, ...network, ...routing, ...cooling } as unknown as Record<
+const examples = { ...electric, ...network, ...routing, ...cooling, ...monitoring } as unknown as Record<
   string,
   { input: { [key: string]: Json } }[]
 >;

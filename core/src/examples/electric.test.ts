@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { calculators } from '../calculators';
 import cooling from './cooling-charging.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };
+import monitoring from './monitoring.json' with { type: 'json' };
 import network from './network.json' with { type: 'json' };
 import routing from './routing.json' with { type: 'json' };
 
@@ -32,7 +33,10 @@ function compare(actual: unknown, expected: unknown, tolerance: number, path = '
 }
 
 describe.each(
-  Object.entries({ ...electric, ...network, ...routing, ...cooling } as unknown as Record<string, Example[]>),
+  Object.entries({ ...electric, ...network, ...routing, ...cooling, ...monitoring } as unknown as Record<
+    string,
+    Example[]
+  >),
 )('worked examples of %s', (name, examples) => {
   test.each(examples.map((example) => [example.name, example] as const))('%s', (_title, example) => {
     const answer = calculators.get(name)!.answer(example.input);

@@ -15,6 +15,7 @@ test('each rule is counted at the station of its room', () => {
     pack: ['balance', 'balance-time', 'pack', 'parallel-match', 'rest-predict', 'segments', 'stock'],
     network: ['live-map', 'network', 'path-faults'],
     protect: [
+      'bms-map',
       'bonding',
       'bus-discharge',
       'busbar',
@@ -26,6 +27,7 @@ test('each rule is counted at the station of its room', () => {
       'distances',
       'fuse',
       'joints',
+      'ladder-check',
       'library',
       'marking',
       'norms',
@@ -35,6 +37,7 @@ test('each rule is counted at the station of its room', () => {
       'protect',
       'sense',
       'strings',
+      'topology-compare',
       'twelve-volt',
       'wire-12v',
     ],
