@@ -180,7 +180,7 @@ export const fillStep: StepDefinition = {
         coolingRules.noTank,
         [subject],
         nothing,
-        loop.tank === undefined ? `${tag}, ${n(pieces.length)} pieces, has none.` : null,
+        loop.tank === undefined ? `${tag}, ${n(pieces.length)} pieces, has no tank.` : null,
         [
           { label: 'tanks', value: loop.tank === undefined ? 0 : 1, unit: '' },
           { label: 'pieces', value: pieces.length, unit: '' },

@@ -15,6 +15,8 @@ export function rulesByStation(...said: Said): (path: string) => Rule {
     brief: rulesOf('vehicle')(...said),
     pack: rulesOf('pack')(...said),
     network: rulesOf('network')(...said),
+    route: rulesOf('run')(...said),
+    cool: rulesOf('cooling')(...said),
   };
   return (path) => at[stationOfPath(path) ?? 'protect'] ?? elsewhere;
 }

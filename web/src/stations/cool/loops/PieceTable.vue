@@ -133,13 +133,24 @@ const nonePart = (row: Row) =>
   (plumbing.value[row.id]!.kPaPerLpm ?? plumbing.value[row.id]!.readings) !== undefined
     ? 'own figures'
     : 'which one';
+/** A piece goes on where the picked one, or the last, ends: pieces added one after the other are a chain that is closed by hand. */
 function add(kind: PlumbingKind): void {
   const id = newId('piece');
+  const join = (): Id => newId('join');
   job.change(`${kind} added`, (draft) => {
     const all = (draft.plumbing ??= {});
+    const joined = (draft.joins ??= {});
+    const named = (at: Id) => {
+      const inLoop = Object.values(joined).filter(({ loop }) => loop === props.loopId).length;
+      joined[at] = { tag: `Join ${inLoop + 1}`, loop: props.loopId };
+      return at;
+    };
+    const before = all[props.picked ?? ''] ?? all[rows.value.at(-1)?.id ?? ''];
+    const from = before?.to ?? named(join());
+    const to = named(join());
     const count = Object.values(all).filter((one) => one.kind === kind).length;
     const name = `${kind[0]!.toUpperCase()}${kind.slice(1)} ${count + 1}`;
-    all[id] = { tag: name, loop: props.loopId, kind, ...(kind === 'valve' && { kvM3PerH: 2.5 }) };
+    all[id] = { tag: name, loop: props.loopId, kind, from, to, ...(kind === 'valve' && { kvM3PerH: 2.5 }) };
   });
   emit('pick', id);
 }
