@@ -40,7 +40,7 @@ describe('the loops of the bus', () => {
     expect(value(bus, 'cooling.loop:loop-pack:imbalanceFraction')).toBeLessThan(0.03);
     const shut = changed((draft) => void (draft.plumbing!['piece-throttle-tail']!.openFraction = 0.03));
     expect(flow('piece-plate-tail-1', answerOf(shut))).toBeLessThan(0.2 * flow('piece-plate-nose-1'));
-    expect(raised(shut, 'loop-balance.starved')[0]!.message).toMatch(/^Plate tail 1 0\.\d+ L\/min/);
+    expect(raised(shut, 'loop-balance.starved')[0]!.message).toMatch(/^Starved: Plate tail 1, 0\.\d+ L\/min/);
     expect(raised(shut, 'loop-balance.imbalance')).toEqual([]);
   });
 

@@ -175,7 +175,10 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
 /** Tested beside its calculator. */
 const testedElsewhere = [
   // Said of anything, and only where there is something to say: the collection of mistakes.
-  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling'].flatMap((at) => [`${at}.contradiction`, `${at}.unusual`]),
+  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling'].flatMap((at) => [
+    `${at}.contradiction`,
+    `${at}.unusual`,
+  ]),
   // No network is known that raises it: what random ones leave is held against it.
   'hydraulic.unsolved',
   'library.newer-revision',

@@ -65,8 +65,24 @@ for (const theme of ['light', 'dark']) {
         found.push(...(await barriers(page, view, theme, colours)));
       await signIn('owner');
       for (const station of theme === 'light'
-        ? ['brief', 'pack', 'network', 'protect', 'protect?panel=start', 'protect?panel=bonds']
-        : ['network', 'route', 'route?panel=cuts', 'prove', 'protect?panel=joints']) {
+        ? [
+            'brief',
+            'pack',
+            'network',
+            'protect',
+            'protect?panel=start',
+            'protect?panel=bonds',
+            'cool?panel=fill',
+          ]
+        : [
+            'network',
+            'route',
+            'route?panel=cuts',
+            'cool',
+            'cool?panel=cold',
+            'prove',
+            'protect?panel=joints',
+          ]) {
         await open(station);
         await page.waitForLoadState('networkidle');
         await check(station);

@@ -95,6 +95,10 @@ export const loopBalance = defineCalculator<LoopBalanceInput, LoopBalanceResult>
       });
     },
   },
+  isLong: (body) => {
+    const { elements } = body as { elements?: unknown };
+    return Array.isArray(elements) && elements.length > 200;
+  },
   compute(input, { sheet, raise }) {
     const fluid = fluidOf(input.fluid);
     const { elements } = input;

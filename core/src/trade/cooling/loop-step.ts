@@ -499,9 +499,9 @@ export const loopStep: StepDefinition = {
         result.starved.map((id) => ({ id, mean: result.meanLPerMin })),
       );
       if (starved.length === 0) return null;
-      return `${starved
+      return `Starved: ${starved
         .slice(0, 6)
-        .map(({ id }) => `${nameOf(id)} ${n(Math.abs(flowOf(id) ?? 0))} L/min`)
+        .map(({ id }) => `${nameOf(id)}, ${n(Math.abs(flowOf(id) ?? 0))} L/min`)
         .join(
           ', ',
         )}${starved.length > 6 ? ' and more' : ''}; like plates have ${n(starved[0]!.mean)} on average.`;

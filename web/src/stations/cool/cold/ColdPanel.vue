@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { cellLimits } from '@torvek/core/cooling';
+import { packLayout } from '@torvek/core/pack';
 import { ventWays, type Id } from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
@@ -13,6 +15,9 @@ import { useJob } from '../../../stores/job';
 
 /** Boxes of modules on the coldest night: what they lose, what warms them, how long that takes and what it costs. */
 const job = useJob();
+const limits = computed(() =>
+  cellLimits(job.design.cooling, packLayout(job.design).layout?.part.data.chemistry),
+);
 const boxes = computed(() => {
   const used = new Set(Object.values(job.design.modules).map(({ box }) => box));
   return Object.entries(job.design.boxes).filter(([id]) => used.has(id));
@@ -90,7 +95,7 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
     <template v-else>
       <div class="two">
         <NumberField path="cooling.coldC" />
-        <NumberField path="cooling.cellChargeMinC" />
+        <NumberField path="cooling.cellChargeMinC" :fallback="limits.chargeMinC" />
       </div>
       <p v-if="sentence !== null" class="sentence" role="status">{{ sentence }}</p>
       <p v-if="boxes.length === 0" class="panel-empty">No box holds modules yet.</p>

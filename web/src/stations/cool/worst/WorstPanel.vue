@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { schoolsOf } from '@torvek/core/cooling';
+import { cellLimits, schoolsOf } from '@torvek/core/cooling';
+import { packLayout } from '@torvek/core/pack';
 import { figureId } from '@torvek/core/figure';
 import { coolingSchools } from '@torvek/core/document';
 import { computed } from 'vue';
@@ -46,6 +47,9 @@ const rows = computed(() =>
     });
   }),
 );
+const limits = computed(() =>
+  cellLimits(job.design.cooling, packLayout(job.design).layout?.part.data.chemistry),
+);
 const schools = computed(() => schoolsOf(job.design, answerOf, job.figure.bind(job)));
 const has = (id: string) => job.figure(id as never) !== undefined;
 </script>
@@ -68,7 +72,7 @@ const has = (id: string) => job.figure(id as never) !== undefined;
       <NumberField path="cooling.hillSpeedKmH" label="Speed on it" />
       <NumberField path="cooling.fastChargeW" />
       <NumberField path="cooling.chargeW" />
-      <NumberField path="cooling.cellMaxC" />
+      <NumberField path="cooling.cellMaxC" :fallback="limits.maxC" />
     </div>
     <div v-if="has(hill('powerW'))" class="figures">
       <FigureValue :id="hill('powerW')" label="Power on the hill" show-label />
