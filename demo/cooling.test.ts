@@ -168,6 +168,32 @@ describe('one loop or loops of their own', () => {
   });
 });
 
+describe('heat over time', () => {
+  const ohm = value(bus, 'pack.pack:pack:resistanceOhm');
+  test('a day of driving warms the pack by the rms of its cycle', () => {
+    const wrapped = changed((draft) => {
+      for (const id of ['box-nose', 'box-left', 'box-tail']) draft.boxes[id]!.walls![0]!.thicknessMm = 20_000;
+      draft.cooling!.startC = 20;
+    });
+    const { profile } = evaluate(wrapped).runs['cooling.pack:pack']!.input as { profile: [number, number][] };
+    const onceS = profile.reduce((sum, [s]) => sum + s, 0);
+    const heatJ = value(bus, 'vehicle.cycle:vehicle:rmsA') ** 2 * ohm * onceS * 12;
+    const massKg = value(bus, 'pack.pack:pack:massKg');
+    const rise = value(wrapped, 'cooling.pack:pack:uncooledMaxC') - 20;
+    expect(rise / (heatJ / (massKg * 1000))).toBeCloseTo(1, 1);
+    expect(profile.reduce((sum, [s, a]) => sum + s * a * a, 0) / onceS).toBeCloseTo(
+      value(bus, 'vehicle.cycle:vehicle:rmsA') ** 2,
+      6,
+    );
+  });
+  test('a fast charge heats by the resistance of the whole pack', () => {
+    const peakA = value(bus, 'cooling.charge:fast:peakA');
+    const share = value(bus, 'cooling.charge:fast:packHeatW') / (peakA ** 2 * ohm);
+    expect(share).toBeGreaterThan(0.8);
+    expect(share).toBeLessThan(1);
+  });
+});
+
 describe('cold', () => {
   test('the bus: a heater in the coolant is shared out by mass', () => {
     const shares = ['box-nose', 'box-left', 'box-tail'].map((box) =>

@@ -247,4 +247,109 @@ export const mutations = [
   ),
   web('stores/outbox.ts', 'waiting.value.filter((one) => one !== next)', '[]', 'outbox|job.test'),
   web('stores/after-paint.ts', 'waiting = null;\n      asked += 1;', 'asked += 0;', 'after-paint'),
+  // Coolant.
+  core('trade/cooling/laws.ts', '2 * minorK * headBy * q', 'minorK * headBy * q', 'cooling/hydraulic'),
+  core(
+    'trade/cooling/laws.ts',
+    'if (flowLPerMin < 0) return { value: this.shutOffKPa - flowLPerMin',
+    'if (flowLPerMin < 0) return { value: this.shutOffKPa + flowLPerMin',
+    'cooling/hydraulic',
+  ),
+  core(
+    'trade/cooling/loop-balance.ts',
+    'starvedBelow * meanLPerMin,',
+    'starvedBelow * 2 * meanLPerMin,',
+    'cooling/hydraulic|examples',
+  ),
+  core('trade/cooling/lump.ts', 'turns * turn.onS', 'turns * turn.periodS', 'cooling/thermal'),
+  core('trade/cooling/warm-up.ts', 'finalC <= targetC', 'finalC < targetC', 'cooling/thermal'),
+  core(
+    'trade/cooling/leak-test.ts',
+    'correctedDropKPa < -allowedDropKPa',
+    'correctedDropKPa < -2 * allowedDropKPa',
+    'cooling/thermal',
+  ),
+  core(
+    'trade/cooling/temperatures.ts',
+    'keep: loads.has(id) ? 0 : 1',
+    'keep: loads.has(id) ? 0.5 : 1',
+    'cooling',
+  ),
+  { ...core('trade/cooling/cases.ts', '1 / under.get(module)!', '1', 'demo/cooling'), project: 'demo' },
+  {
+    ...core(
+      'trade/cooling/cases.ts',
+      "busy !== 'driving' && !(at === 'fast' && device?.kind === 'charger')",
+      "busy !== 'driving'",
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'trade/cooling/pieces.ts',
+      'const fitted = readings === undefined ? null : fitDrop(readings);',
+      'const fitted = kPaPerLpm !== undefined || readings === undefined ? null : fitDrop(readings);',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  { ...core('trade/cooling/box-step.ts', 'share: here / all', 'share: 1', 'demo/cooling'), project: 'demo' },
+  {
+    ...core('trade/cooling/pack-step.ts', 'Math.sqrt(heat / lasts)', 'heat / lasts', 'demo/cooling'),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'trade/cooling/demand-steps.ts',
+      '(ohm.value * parallel) / layout.seriesCells',
+      'ohm.value / layout.seriesCells',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'trade/cooling/demand-steps.ts',
+      '(run.result.energyWh * 3600) / hillS',
+      'run.result.energyWh',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'whole/commissioning/judge.ts',
+      'measured.minutes < minutes',
+      'measured.minutes < minutes / 2',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'whole/commissioning/procedure-coolant.ts',
+      'touchedBy: [id, ...(piece.modules ?? [])]',
+      'touchedBy: [id]',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  core('trade/charging/charge-curve.ts', 'Math.log(j / i)', 'Math.log(i / j)', 'charge-curve'),
+  // What is read at a sense plug.
+  core(
+    'trade/monitoring/explain-ladder.ts',
+    'const stillCell = 1.25;',
+    'const stillCell = 2.1;',
+    'monitoring',
+  ),
+  core(
+    'trade/monitoring/explain-ladder.ts',
+    '(count + 1) * maxV) return false',
+    'count * maxV) return false',
+    'monitoring',
+  ),
+  core('trade/monitoring/bms-map.ts', 'opens(kind)', 'true', 'monitoring|examples'),
+  web('stations/cool/loops/bank.ts', 'swapEnds(draft, `${bank}-back${i}`)', 'void i', 'cool'),
+  web('stations/cool/loops/states.ts', 'starvedBelow * mean', 'mean', 'cool'),
 ];

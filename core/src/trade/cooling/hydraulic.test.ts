@@ -6,6 +6,7 @@ import { hydraulic } from './hydraulic';
 import { loopBalance } from './loop-balance';
 import { frictionFactor, lawOf, PumpCurve, type LoopElement } from './laws';
 import { solveLoop } from './solve';
+import { servedShare, temperaturesOf } from './temperatures';
 
 const curve: [number, number][] = [
   [0, 58],
@@ -403,5 +404,68 @@ describe('balance of branches', () => {
       branches,
     });
     expect(parsed.ok ? [] : parsed.issues.map((issue) => issue.path)).toEqual([path]);
+  });
+});
+
+describe('what is carried along', () => {
+  const around = (elements: LoopElement[], loads: string[]) =>
+    servedShare(elements, solveLoop(elements, water, 'a')!.flows, new Set(loads));
+  const push = {
+    id: 'pump',
+    kind: 'pump' as const,
+    from: 'a',
+    to: 'b',
+    curve: [
+      [0, 50],
+      [40, 10],
+    ] as [number, number][],
+  };
+
+  test('of a flow that is parted, what goes through a load is served; loads in one line count once', () => {
+    const parted = [push, fixed('load', 'b', 'a', 3), fixed('past', 'b', 'a', 1)];
+    expect(around(parted, ['load'])!).toBeCloseTo(0.25, 9);
+    const line = [push, fixed('one', 'b', 'c', 1), fixed('two', 'c', 'a', 1)];
+    expect(around(line, ['one', 'two'])).toBeCloseTo(1, 9);
+    // Past the first, but not past the second.
+    const partly = [push, fixed('one', 'b', 'c', 1), fixed('past', 'b', 'c', 1), fixed('two', 'c', 'a', 1)];
+    expect(around(partly, ['one', 'two'])).toBeCloseTo(1, 9);
+    expect(around(partly, ['one'])).toBeCloseTo(0.5, 9);
+    expect(
+      around(
+        [
+          {
+            ...push,
+            curve: [
+              [0, 0],
+              [1, 0],
+            ],
+          },
+          fixed('one', 'b', 'a', 1),
+        ],
+        ['one'],
+      ),
+    ).toBeNull();
+  });
+
+  test('two streams that meet are mixed by their flow; without a radiator heat has no way out', () => {
+    const elements = [
+      push,
+      fixed('hot', 'b', 'c', 3),
+      fixed('cold', 'b', 'c', 1),
+      fixed('radiator', 'c', 'a', 0.5),
+    ];
+    const { flows } = solveLoop(elements, water, 'a')!;
+    const coolant = { densityKgM3: 1000, specificHeatJPerKgK: 4000 };
+    const doing = new Map([
+      ['hot', { heatW: 800 }],
+      ['radiator', { radiator: { uaWPerK: 100, airKgPerS: 1e6, airC: 20 } }],
+    ]);
+    const found = temperaturesOf(elements, flows, doing, coolant)!;
+    const wPerK = (q: number) => (q * 1000 * 4000) / 60_000;
+    const [, hot, cold, radiator] = found.elements;
+    expect((hot!.outC - hot!.inC) * wPerK(flows[1]!)).toBeCloseTo(800, 6);
+    expect(radiator!.inC).toBeCloseTo((flows[1]! * hot!.outC + flows[2]! * cold!.outC) / flows[0]!, 9);
+    expect((radiator!.inC - radiator!.outC) * wPerK(flows[0]!)).toBeCloseTo(800, 6);
+    expect(temperaturesOf(elements, flows, new Map([['hot', { heatW: 800 }]]), coolant)).toBeNull();
   });
 });

@@ -75,6 +75,9 @@ describe('a bank of plates', () => {
     expect(worst(reverse)).toBeLessThan(0.6 * worst(direct));
     const turned = edit(direct, (draft) => turnReturn(draft as Design, 'bank-1'))!.design;
     expect(turned).toEqual(reverse);
+    // Hoses are named by the way the coolant goes in them.
+    const { elements, flows } = answerOf(reverse);
+    elements.forEach(({ kind }, i) => kind === 'pipe' && expect(flows[i]!).toBeGreaterThan(0));
     expect(banksOf(turned, 'loop')).toEqual([{ id: 'bank-1', plates: 10, returns: 'reverse' }]);
     const again = edit(turned, (draft) => turnReturn(draft as Design, 'bank-1'))!.design;
     expect(again).toEqual(direct);
@@ -185,7 +188,11 @@ describe('what is said of a loop', () => {
     expect(states.get('bank-1-plate4')!.mark).toBe(
       Math.abs(states.get('bank-1-plate4')!.flow!) < 0.005 ? 'stands still' : 'starved',
     );
-    expect([states.get('tap')!.mark, states.get('bank-1-plate1')!.mark]).toEqual(['shut', null]);
+    const marks = ['tap', ...[1, 2, 3].map((i) => `bank-1-plate${i}`)].map((id) => states.get(id)!.mark);
+    expect(marks).toEqual(['shut', null, null, null]);
+    // Less than the others is not starved yet.
+    const uneven = statesOf(answerOf(loopWith(6, 'direct')), 'flows');
+    expect([...uneven.values()].map(({ mark }) => mark).filter((mark) => mark !== null)).toEqual([]);
     expect(statesOf(null, 'flows').size).toBe(0);
   });
   test('the sentence tells of a bypass and of what differs', () => {
