@@ -364,6 +364,23 @@ describe('balance of branches', () => {
     expect(findings.map(({ rule }) => rule.id)).toEqual(['loop-balance.starved']);
   });
 
+  test('starved is below a fifth of the mean, and not at three tenths of it', () => {
+    const few = (share: number) => {
+      // Plain resistances side by side: flows go as their inverses.
+      const elements = plates([
+        { a: 1, b: 0 },
+        { a: 1, b: 0 },
+        { a: 1 / share, b: 0 },
+      ]);
+      return loopBalance.calculate({ fluid: water, elements, branches: ['plate0', 'plate1', 'plate2'] })
+        .result;
+    };
+    expect(few(0.25).shares[2]!.ratioToMean).toBeCloseTo(0.25 / 0.75, 6);
+    expect(few(0.25).starved).toEqual([]);
+    expect(few(0.13).starved).toEqual(['plate2']);
+    expect(few(0.13).shares[2]!.ratioToMean!).toBeLessThan(0.2);
+  });
+
   test('a branch that stands still has no throttle, the others have', () => {
     const elements: LoopElement[] = [
       ...plates([
