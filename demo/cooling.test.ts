@@ -110,6 +110,34 @@ describe('the loops of the bus', () => {
     ).toBe(true);
   });
 
+  test('what is found in one case is said though another lacks something; the hottest of all is not computed then', () => {
+    const lacking = changed((draft) => {
+      delete draft.vehicle.rollingCoefficient;
+      draft.cooling!.hotC = 48;
+    });
+    expect(raised(lacking, 'cooling.coolant-hot')[0]!.message).toContain('fast charge');
+    expect(evaluate(lacking).figures['cooling.loop:loop-pack:platesC' as FigureId]!.value).toBeNull();
+    const cooler = changed((draft) => void (draft.cooling!.hotC = 30), lacking);
+    const states = evaluate(cooler).checks.filter(({ rule }) => rule.id === 'cooling.coolant-hot');
+    expect(states.map(({ state }) => state)).toEqual(['not-checked']);
+  });
+
+  test('a plate takes up no more than its flow carries', () => {
+    const shut = (openFraction: number) =>
+      changed((draft) => void (draft.plumbing!['piece-throttle-tail']!.openFraction = openFraction));
+    const per = (design: Design) => value(design, 'cooling.loop:loop-pack:packUaWPerK');
+    // Three of eight plates stand still; the others have a little more.
+    expect(per(shut(0)) / per(bus)).toBeGreaterThan(5 / 8);
+    expect(per(shut(0)) / per(bus)).toBeLessThan(0.8);
+    expect(per(shut(0.02))).toBeLessThan(0.85 * per(bus));
+    const q = flow('piece-plate-nose-1');
+    const c = (q * 1068.4 * 3422) / 60_000;
+    const one = c * (1 - Math.exp(-1 / ((0.0005 / (1.8 * 0.154) + 1 / 240) * c)));
+    expect(per(bus) / 8).toBeCloseTo(one, -0.5);
+    // Cells on a plate without flow settle nowhere.
+    expect(evaluate(shut(0)).figures['cooling.loop:loop-pack:cellsC' as FigureId]!.value).toBeNull();
+  });
+
   test('a gap in one piece keeps figures of that loop from being computed, and says where', () => {
     const open = changed((draft) => void delete draft.plumbing!['piece-hose-2']!.lengthM);
     const figure = evaluate(open).figures['cooling.loop:loop-pack:flowLPerMin' as FigureId]!;

@@ -1,5 +1,5 @@
 import { figureId, type Check, type Figure, type FigureName, type Gap } from '../../ground/figure';
-import type { Rule } from '../../ground/finding';
+import type { CheckValue, Rule } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { coolingDefaults, type Design, type Id } from '../../model/document';
 import type { Part } from '../../model/parts';
@@ -251,11 +251,34 @@ export const loopStep: StepDefinition = {
     const contacts = cooled.map(({ item }) =>
       contactKPerW(item, slices.parts[item.plate ?? ''] as Part | undefined),
     );
-    const packUaWPerK = contacts.includes(null)
-      ? null
-      : contacts.reduce<number>((sum, own) => sum + 1 / own!, 0);
+    const coolant = fluidAt(table, airC);
+    // A plate takes up no more than its flow can carry: what is starved cools nothing, however good its contact.
+    const packUaWPerK =
+      cold === null || contacts.includes(null)
+        ? null
+        : cooled.reduce((sum, { id }, i) => {
+            const flowWPerK =
+              (Math.abs(flowOf(id) ?? 0) * coolant.densityKgM3 * coolant.specificHeatJPerKgK) / 60_000;
+            return flowWPerK === 0 ? sum : sum + flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK));
+          }, 0);
     const caseGaps = cases.flatMap((one) => one.gaps);
     const standing: Gap[] = isWhole ? caseGaps : noPump;
+    /** The hottest of all cases is known once each of them is. */
+    const ofAllCases = (value: number | null) => (caseGaps.length > 0 ? null : value);
+    /** A plate with heat and without flow: its cells settle nowhere. */
+    const isUncooled = known.some((one) =>
+      cooled.some(
+        ({ id }) =>
+          (one.heatW[id] ?? 0) > 0 && (one.settled.temperatures?.elements[indexOf.get(id)!] ?? null) === null,
+      ),
+    );
+    /** What is found in one case is said, whatever is missing for another; clear it is only once all are known. */
+    const judgeCases = (
+      rule: Rule,
+      subjects: string[],
+      message: string | null,
+      values: CheckValue[],
+    ): Check => judge(rule, subjects, message === null ? standing : [], message, values);
 
     const told = (
       name: FigureName<'cooling.loop'>,
@@ -294,9 +317,9 @@ export const loopStep: StepDefinition = {
           );
         case 'packUaWPerK':
           return line(
-            'Σ 1/(t/(k·A) + 1/UA)',
+            'Σ C·(1 − e^(−1/(R·C)))',
             [{ symbol: 'n', value: cooled.length, unit: 'plates' }],
-            'Filler and plate in series, plates side by side',
+            'Filler and plate in series to coolant at its inlet; plates side by side, each with its flow',
           );
         default:
           return [
@@ -360,12 +383,18 @@ export const loopStep: StepDefinition = {
             ),
           ]
         : []),
-      told('hottestC', 'Hottest coolant', '°C', hottestC, standing),
+      told('hottestC', 'Hottest coolant', '°C', ofAllCases(hottestC), standing),
       ...(cooled.length === 0
         ? []
         : [
-            told('platesC', 'Hottest coolant that comes to cells', '°C', platesC, standing),
-            told('cellsC', 'Hottest cells in the long run', '°C', cellsC, standing),
+            told('platesC', 'Hottest coolant that comes to cells', '°C', ofAllCases(platesC), standing),
+            told(
+              'cellsC',
+              'Hottest cells in the long run',
+              '°C',
+              isUncooled ? null : ofAllCases(cellsC),
+              standing,
+            ),
             told('packUaWPerK', 'From cells to coolant', 'W/K', packUaWPerK, noPump),
           ]),
     ];
@@ -538,7 +567,6 @@ export const loopStep: StepDefinition = {
       return Object.values(heatW).reduce((sum, own) => sum + own, 0);
     }
     function temperatureChecks(): Check[] {
-      const gapsOf = standing;
       const stands = loads.flatMap(({ id }) => {
         const when = known.filter(
           (one) =>
@@ -560,10 +588,9 @@ export const loopStep: StepDefinition = {
       const plateSurface = (one: LoopInCase) => cooled.map((piece) => surfaceOf(piece, one));
       const limit = { label: 'cells at most', value: limits.maxC, unit: '°C' };
       return [
-        judge(
+        judgeCases(
           coolingRules.stands,
           [subject],
-          gapsOf,
           stands.length > 0
             ? `Coolant stands in ${stands
                 .slice(0, 6)
@@ -575,10 +602,9 @@ export const loopStep: StepDefinition = {
             ...stands.slice(0, 6).map(({ text, heatW }) => ({ label: text, value: heatW, unit: 'W' })),
           ],
         ),
-        judge(
+        judgeCases(
           coolingRules.noWayOut,
           [subject],
-          gapsOf,
           stuck.length > 0
             ? `${tag}: ${stuck.map((one) => `${n(heatOf(one))} W, ${caseNames[one.at]}`).join('; ')}.`
             : null,
@@ -590,19 +616,17 @@ export const loopStep: StepDefinition = {
         ...(cooled.length === 0
           ? []
           : [
-              judge(
+              judgeCases(
                 coolingRules.coolantHot,
                 [subject],
-                gapsOf,
                 platesC !== null && platesC > limits.maxC
                   ? `Coolant comes to the cells with ${c(platesC)} (${where(platesC, plateIn)}); they may get ${c(limits.maxC)}.`
                   : null,
                 [{ label: 'coolant at the cells', value: platesC ?? 0, unit: '°C' }, limit],
               ),
-              judge(
+              judgeCases(
                 coolingRules.cellsHot,
                 [subject],
-                gapsOf,
                 cellsC !== null && cellsC > limits.maxC
                   ? `Cells on the hottest plate would settle at ${c(cellsC)} (${where(cellsC, plateSurface)}); they may get ${c(limits.maxC)}.`
                   : null,
@@ -654,10 +678,9 @@ export const loopStep: StepDefinition = {
           ...(maxC === undefined
             ? []
             : [
-                judge(
+                judgeCases(
                   coolingRules.partHot,
                   [id],
-                  standing,
                   top !== null && top > maxC
                     ? `Coolant at ${item.tag} reaches ${c(top)}; ${c(maxC)} are allowed.`
                     : null,
