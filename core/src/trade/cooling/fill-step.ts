@@ -3,6 +3,7 @@ import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { coolingDefaults, loopDefaults, type Design, type Id } from '../../model/document';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { expansion, expansionDefaults } from './expansion';
+import { glycol50FreezesC } from './fluid';
 import { piecesOf } from './pieces';
 import { coolingRules } from './rules';
 
@@ -162,7 +163,7 @@ export const fillStep: StepDefinition = {
       -Infinity,
     );
     const tankM = loop.tank === undefined ? undefined : zOf(loop.tank);
-    const freezesC = coolant === null ? -36 : coolant.freezesC;
+    const freezesC = coolant === null ? glycol50FreezesC : coolant.freezesC;
     const checks: Check[] = [
       judge(
         coolingRules.noBleed,

@@ -27,6 +27,7 @@ export const glycol50: FluidTable = [
   [80, 1038, 3590, 1.02, 0.409],
 ];
 
+export const glycol50FreezesC = -36;
 export const glycol50Source = 'Typical figures of 50 % by volume ethylene glycol in water';
 
 export const coldestOf = (table: FluidTable): number => table[0]![0];

@@ -6,6 +6,7 @@ export { solveLoop, type SolvedLoop } from './solve';
 export { hydraulic, type HydraulicResult, type PumpPoint } from './hydraulic';
 export {
   bypassBelow,
+  imbalanceAbove,
   loopBalance,
   starvedBelow,
   type LoopBalanceInput,
@@ -18,7 +19,7 @@ export { warmUp } from './warm-up';
 export { caseNames, cellLimits, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
 export { dropOf, fluidTableOf, partOfPiece, piecesOf, type Piece } from './pieces';
 export { fitDrop, type FittedDrop } from './fit-drop';
-export { dropsOf, type LoopAnswer } from './loop-step';
+export { dropsOf, type LoopAnswer } from './loop-answer';
 export { highPoints, holdLimitKPa, testOf } from './fill-step';
 export { schoolsOf, type SchoolRow } from './schools';
 export { type PackOverTime } from './pack-step';

@@ -3,7 +3,7 @@ import { coolingDefaults, type Design, type Id } from '../../model/document';
 import { packLayout } from '../pack';
 import { cellLimits } from './cases';
 import { fluidAt } from './fluid';
-import type { LoopAnswer } from './loop-step';
+import type { LoopAnswer } from './loop-answer';
 import { loopThermal } from './loop-thermal';
 import { fluidTableOf } from './pieces';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LoopAnswer } from '@torvek/core/cooling';
+import { imbalanceAbove, type LoopAnswer } from '@torvek/core/cooling';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useJob } from '../../../stores/job';
@@ -9,7 +9,7 @@ const props = defineProps<{ answer: LoopAnswer }>();
 const job = useJob();
 const groups = computed(() =>
   props.answer.balance.flatMap(({ result }) =>
-    result.worstImbalanceFraction === null || result.worstImbalanceFraction <= 0.15
+    result.worstImbalanceFraction === null || result.worstImbalanceFraction <= imbalanceAbove
       ? []
       : [
           {
