@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { createEvaluator, whyLapsed } from '@torvek/core/design';
-import { edit, type Design } from '@torvek/core/document';
+import { edit, everyTagged, type Design } from '@torvek/core/document';
 import type { RaisedCheck } from '@torvek/core/figure';
 import { replacePart } from '@torvek/core/library';
 import { formatNumber } from '@torvek/core/quantity';
@@ -30,19 +30,7 @@ const raisedIn = (design: Design): RaisedCheck[] =>
 const namesIn = (design: Design): string[] =>
   [
     ...Object.values(design.parts).flatMap(({ label, number, make }) => [label, `${make} ${number}`, number]),
-    ...[
-      design.modules,
-      design.boxes,
-      design.strings,
-      design.devices,
-      design.circuits,
-      design.joints ?? {},
-      design.loops ?? {},
-      design.joins ?? {},
-      design.plumbing ?? {},
-    ]
-      .flatMap((map) => Object.values<{ tag: string }>(map))
-      .map(({ tag }) => tag),
+    ...Object.values(everyTagged(design)).map(({ tag }) => tag),
     // Cables between boxes are named after the modules they join.
     ...Object.values(design.strings).flatMap(({ tag, modules }) =>
       modules.map((_, i) => `${tag} cable ${i + 1}–${i + 2}`),

@@ -160,63 +160,6 @@ const heats = (maxC: number, airInC = 30) => ({
   limits: [{ id: 'a', maxC }],
 });
 const rated = { ratedW: 400, ratedMinV: 200, busV: 220, kind: 'resistive' };
-const charge = (maxV: number) => ({
-  cell: {
-    ocvTable: [
-      [0, 3],
-      [1, 4.2],
-    ],
-    capacityAh: 50,
-    resistanceOhm: 0.002,
-    maxV: 4.25,
-  },
-  series: 100,
-  parallel: 1,
-  startSoc: 0.2,
-  endSoc: 0.9,
-  source: { maxA: 50, maxV },
-  cellMaxV: 4.25,
-});
-
-const mains = (packV: number, phases: (1 | 2 | 3 | '3ph')[]) => ({
-  phases: 3,
-  phaseVoltageV: 230,
-  pilotA: 16,
-  cableA: 20,
-  inletWireA: 25,
-  chargers: phases.map((phase, i) => ({
-    id: `c${i}`,
-    phase,
-    maxInputA: 16,
-    efficiency: 0.9,
-    maxOutputA: 100,
-    minV: 200,
-    maxV: 420,
-  })),
-  packV,
-});
-const window = (packMinV: number, packMaxV: number) => ({
-  packMinV,
-  packMaxV,
-  stationMinV: 200,
-  stationMaxV: 500,
-  stationMaxA: 100,
-  packMaxChargeA: 80,
-});
-const ladder = (chargerV: number) => ({
-  series: 96,
-  cell: { minV: 2.5, maxV: 4.25 },
-  thresholds: [
-    { id: 'cut', level: 'cell', voltageV: 4.2, role: 'bms-cut-high' },
-    { id: 'charger', level: 'cell', voltageV: chargerV, role: 'charger-end' },
-  ],
-});
-const lamps = (dcdcA: number, batteryAh = 44) => ({
-  loads: [{ id: 'lamps', watts: 110, dutyFraction: 1, when: 'driving' }],
-  dcdcA,
-  batteryAh,
-});
-const wire = (currentA: number) => ({ currentA, lengthM: 0.5, returnLengthM: 0, ambientC: 30 });
 
 /** Two modules of four cells on a board of this many channels and one of two. */
 const boards = (channels: number, minChannels = 1, resistanceOhm?: number) => ({
@@ -264,20 +207,10 @@ export const coolingCalculators: Record<string, [calculator: string, wrong: obje
   'leak-test.leaks': ['leak-test', { ...held, endKPaGauge: 98 }, held],
   'leak-test.too-short': ['leak-test', { ...held, minutes: 10 }, held],
   'leak-test.pressure-rises': ['leak-test', { ...held, endKPaGauge: 102 }, held],
-  'charge-curve.not-full': ['charge-curve', charge(390), charge(450)],
-  'ac-charge.outside-window': ['ac-charge', mains(430, ['3ph']), mains(350, ['3ph'])],
-  'dcfc-window.none': ['dcfc-window', window(100, 180), window(250, 400)],
-  'dcfc-window.part': ['dcfc-window', window(150, 400), window(250, 400)],
-  'threshold-ladder.order': ['threshold-ladder', ladder(4.2), ladder(4.15)],
-  'threshold-ladder.outside-cell': ['threshold-ladder', ladder(4.3), ladder(4.15)],
-  'twelve-volt.converter-small': ['twelve-volt', lamps(5), lamps(50)],
-  'twelve-volt.high-rate': ['twelve-volt', lamps(50), lamps(50, 400)],
   'bms-map.below-minimum': ['bms-map', boards(6, 4), boards(6, 2)],
   'bms-map.cells-left': ['bms-map', boards(5), boards(6)],
   'bms-map.straddle': ['bms-map', boards(6, 1, 0.0004), boards(6)],
   'ladder-check.wiring': ['ladder-check', taps(3.6, 10.8, 7.2, 14.4), taps(3.6, 7.2, 10.8, 14.4)],
   'ladder-check.cell': ['ladder-check', taps(3.6, 7.2, 9.9, 13.5), taps(3.6, 7.2, 10.8, 14.4)],
   'topology-compare.bleed-over-lead': ['topology-compare', bleeds(0.3), bleeds(0.2)],
-  'wire-12v.none-fits': ['wire-12v', { currentA: 10, lengthM: 500, returnLengthM: 0 }, wire(10)],
-  'wire-12v.fuse-near': ['wire-12v', wire(19), wire(12)],
 };

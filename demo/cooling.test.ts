@@ -73,7 +73,10 @@ describe('the loops of the bus', () => {
     const powerW = value(bus, 'cooling.hill:vehicle:powerW');
     expect(heat('hill', 'piece-inverter')).toBeCloseTo(0.03 * powerW, 6);
     expect(heat('hill', 'piece-charger')).toBe(0);
-    expect(heat('home', 'piece-charger')).toBeCloseTo(0.06 * 11_000, 9);
+    expect(heat('home', 'piece-charger')).toBeCloseTo(
+      0.06 * value(bus, 'charge.supply:supply-depot:outputW'),
+      9,
+    );
     expect(heat('fast', 'piece-charger')).toBe(0);
     expect(heat('home', 'piece-motor')).toBe(0);
   });

@@ -27,8 +27,6 @@ export const cooling: Design['cooling'] = {
   coldC: -12,
   hillGradeFraction: 0.04,
   hillSpeedKmH: 40,
-  fastChargeW: 38_000,
-  chargeW: 11_000,
   repeats: 12,
   startC: 28,
   onAboveC: 35,

@@ -12,6 +12,17 @@ import {
   tailTested,
   underLoad,
 } from './library-bus-coolant';
+import {
+  chargingKeys,
+  cuts,
+  inlets,
+  limits,
+  loads,
+  lowVoltage,
+  services,
+  supplies,
+} from './library-bus-charging';
+import { bundles, ends, wires } from './library-bus-looms';
 import { cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
 import { hazards, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
@@ -313,7 +324,7 @@ const design: Design = {
       heightM: 0.1,
     },
   },
-  parts: pinned([...pinnedKeys, ...coolingKeys]),
+  parts: pinned([...pinnedKeys, ...coolingKeys, ...chargingKeys]),
   boxes: {
     'box-nose': {
       tag: 'Nose box',
@@ -414,6 +425,9 @@ const design: Design = {
       maxV: 450,
       busCapacitanceF: 0.0009,
       bleedOhm: 2000,
+      regenMaxV: 394,
+      derateBelowV: 316,
+      cutBelowV: 304,
     },
     'device-charger': {
       tag: 'Charger, three-phase',
@@ -424,9 +438,12 @@ const design: Design = {
       isolation: 'isolated',
       ownCutOff: true,
       unattended: true,
+      charger: 'thornwick-c11-350@1',
+      maxOutputA: 31,
+      endV: 396,
     },
     'device-dcdc': {
-      tag: 'DC-DC to 12 V',
+      tag: 'DC-DC to 24 V',
       kind: 'dc-dc',
       minV: 200,
       maxV: 430,
@@ -543,6 +560,16 @@ const design: Design = {
   },
   joints: busJoints,
   bonds: busBonds,
+  supplies,
+  inlets,
+  cuts,
+  limits,
+  lowVoltage,
+  loads,
+  services,
+  ends,
+  bundles,
+  wires,
 };
 
 /** Each is tried by itself before there is high voltage. */

@@ -1,6 +1,7 @@
 import { lugs } from './joints';
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { levelAtEmpty } from './levelling';
+import { orchardCharging, orchardKeys } from './orchard-charging';
 import { pinned } from './pinned';
 import { designer, meter, technician } from './shop';
 import type { DemoJob } from './story';
@@ -74,7 +75,6 @@ const design: Design = {
     school: 'no liquid',
     hotC: 30,
     coldC: -8,
-    chargeW: 3000,
     hillGradeFraction: 0.08,
     hillSpeedKmH: 15,
     repeats: 2,
@@ -119,6 +119,7 @@ const design: Design = {
     },
   },
   parts: pinned([
+    ...orchardKeys,
     'oakmere-lf160@1',
     'hollin-k350@1',
     'ember-47@1',
@@ -192,6 +193,9 @@ const design: Design = {
       maxV: 150,
       busCapacitanceF: 0.0042,
       bleedOhm: 1200,
+      regenMaxV: 127,
+      derateBelowV: 104,
+      cutBelowV: 99,
     },
     'device-charger': {
       tag: 'Charger, single-phase',
@@ -202,8 +206,10 @@ const design: Design = {
       isolation: 'isolated',
       ownCutOff: true,
       unattended: true,
+      charger: 'thornwick-c3-100@1',
+      maxOutputA: 26,
+      endV: 129.6,
     },
-    'device-dcdc': { tag: 'DC-DC to 12 V', kind: 'dc-dc', minV: 72, maxV: 150, busCapacitanceF: 0.00012 },
   },
   circuits: {
     [mainCircuit]: {
@@ -252,27 +258,8 @@ const design: Design = {
       ...orange,
       loadProfile: [[7200, 26]],
     },
-    'circuit-dcdc': {
-      tag: 'DC-DC',
-      role: 'branch',
-      device: 'device-dcdc',
-      fuse: 'calderside-f32@1',
-      cable: 'marl-x4@1',
-      plug: 'tarrowby-t4@1',
-      lug: 'penhallow-c4-m5@1',
-      gland: 'wendmoor-g16s@1',
-      studMm: 5,
-      lengthM: 0.7,
-      ends: 'interlocked',
-      ambientC: 35,
-      fuseAmbientC: 35,
-      ...orange,
-      loadProfile: [
-        [60, 12],
-        [240, 5],
-      ],
-    },
   },
+  ...orchardCharging,
   joints: {
     'joint-posts': {
       tag: 'Posts of the cells',
@@ -296,7 +283,6 @@ const design: Design = {
     'box-seat': { by: 'strap', areaMm2: 16, lengthM: 0.25 },
     'device-inverter': { by: 'bolted' },
     'device-charger': { by: 'bolted' },
-    'device-dcdc': { by: 'bolted' },
   },
 };
 

@@ -37,6 +37,7 @@ describe('the procedure of the bus', () => {
       'coolant',
       'insulation',
       'first-hv',
+      'charging',
       'under-load',
     ]);
   });
@@ -84,6 +85,15 @@ describe('the procedure of the bus', () => {
       'precharge-time',
       'precharge-curve',
       'stop-discharge',
+      'inlet-weld',
+      'charge-current',
+      'charge-pilot',
+      'charge-cable',
+      'charge-lost',
+      'charge-stop',
+      'charge-cut',
+      'charge-station',
+      'converter-load',
       'warm-box',
     ]);
     for (const { id, hazard, do: doing } of procedure) {

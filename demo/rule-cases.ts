@@ -1,6 +1,7 @@
 import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
+import { wrongCharge } from './charge-cases';
 import { rightCooling, wrongCooling } from './cooling-cases';
 import { libraryBus } from './library-bus';
 
@@ -60,6 +61,7 @@ export const changed = (recipe: (draft: Design) => void) =>
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrong: Record<string, (draft: Design) => void> = {
   ...wrongCooling,
+  ...wrongCharge,
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
   'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),

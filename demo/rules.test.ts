@@ -175,7 +175,7 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
 /** Tested beside its calculator. */
 const testedElsewhere = [
   // Said of anything, and only where there is something to say: the collection of mistakes.
-  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling'].flatMap((at) => [
+  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling', 'charge'].flatMap((at) => [
     `${at}.contradiction`,
     `${at}.unusual`,
   ]),
@@ -282,6 +282,20 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       draft.joins = {};
       for (const loop of Object.values(draft.loops!)) delete loop.tank;
       draft.bonds = {};
+      for (const map of [
+        'supplies',
+        'inlets',
+        'cuts',
+        'limits',
+        'thresholds',
+        'lowVoltage',
+        'loads',
+        'services',
+        'ends',
+        'bundles',
+        'wires',
+      ] as const)
+        delete draft[map];
       for (const run of Object.values(draft.runs!)) {
         delete run.points;
         delete run.circuits;

@@ -74,6 +74,20 @@ export const shopInstruments: ShopInstrument[] = [
     serial: 'TP 118',
     calibrationDue: null,
   },
+  {
+    id: 'instrument-clamp-1',
+    kind: 'clamp-meter',
+    name: 'Clamp meter, AC and DC',
+    serial: 'CM 8061',
+    calibrationDue: '2027-06-30',
+  },
+  {
+    id: 'instrument-supply-1',
+    kind: 'charge-tester',
+    name: 'Supply tester with pilot and coding',
+    serial: 'ST 0042',
+    calibrationDue: null,
+  },
 ];
 
 export const [meter, tester, scope, wrench, leakBench, flowMeter, probes] = shopInstruments.map(({ id }) => ({

@@ -15,6 +15,13 @@ const list = [
     hv: true,
     mayBeEmpty: false,
   },
+  {
+    id: 'charging',
+    title: 'Charging and low voltage',
+    needs: ['first-hv'],
+    hv: true,
+    mayBeEmpty: true,
+  },
   { id: 'under-load', title: 'Under load', needs: ['first-hv'], hv: true, mayBeEmpty: true },
 ] as const;
 export type GateId = (typeof list)[number]['id'];

@@ -9,6 +9,8 @@ export const instrumentKinds = [
   'leak-bench',
   'flow-meter',
   'thermometer',
+  'clamp-meter',
+  'charge-tester',
 ] as const;
 export type InstrumentKind = (typeof instrumentKinds)[number];
 

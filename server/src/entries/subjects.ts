@@ -1,4 +1,5 @@
 import { list, text } from '@torvek/core/calculator';
+import { everyTagged } from '@torvek/core/document';
 import { invalidInput } from '../http/errors';
 import type { Job } from '../jobs/jobs';
 
@@ -22,31 +23,9 @@ export function namedSubjects(job: Job, ids: readonly string[], field = 'subject
   });
 }
 
-/** Bodies that stand nowhere else in the design. */
-const ownBodies = (bonds: Job['design']['bonds'] = {}) =>
-  Object.fromEntries(
-    Object.entries(bonds).flatMap(([id, { tag }]) => (tag === undefined ? [] : [[id, { tag }]])),
-  );
-
 /** Everything in a design that has a tag, by id. */
 export function subjectsOf({ design }: Job): Map<string, { id: string; tag: string }> {
-  const { modules, boxes, strings, devices, circuits, joints, bonds, pack, runs, hazards } = design;
-  const { loops, joins, plumbing } = design;
-  const tagged = Object.entries<{ tag: string }>({
-    ...modules,
-    ...boxes,
-    ...strings,
-    ...devices,
-    ...circuits,
-    ...joints,
-    ...runs,
-    ...hazards,
-    ...loops,
-    ...joins,
-    ...plumbing,
-    ...pack.busbars,
-    ...ownBodies(bonds),
-  });
+  const tagged = Object.entries(everyTagged(design));
   const fixed: [string, string][] = [
     ['pack', 'pack'],
     ['bus', 'bus'],

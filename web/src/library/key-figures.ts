@@ -82,6 +82,46 @@ const keys: Record<PartKind, [name: string, head: string][]> = {
     ['freezesC', 'freezes'],
     ['expansionPerK', 'expands'],
   ],
+  charger: [
+    ['maxInputA', 'a phase'],
+    ['maxOutputA', 'gives'],
+    ['maxV', 'up to'],
+  ],
+  inlet: [
+    ['phases', 'phases'],
+    ['acA', 'mains'],
+    ['dcA', 'station'],
+  ],
+  converter: [
+    ['outputV', 'output'],
+    ['continuousA', 'gives'],
+    ['maxV', 'from up to'],
+  ],
+  breaker: [
+    ['ratedA', 'rated'],
+    ['poles', 'poles'],
+    ['residual', 'residual'],
+  ],
+  battery: [
+    ['nominalV', 'nominal'],
+    ['capacityAh', 'capacity'],
+    ['massKg', 'mass'],
+  ],
+  connector: [
+    ['cavities', 'pins'],
+    ['pinA', 'a pin'],
+    ['wireMaxMm2', 'wires to'],
+  ],
+  wire: [
+    ['areaMm2', 'area'],
+    ['cores', 'cores'],
+    ['outerMm', 'outside'],
+  ],
+  relay: [
+    ['coilV', 'coil'],
+    ['contactA', 'carries'],
+    ['makesA', 'makes'],
+  ],
 };
 
 export interface KeyFigure {
@@ -112,4 +152,5 @@ export const curveOf: Partial<Record<PartKind, string>> = {
   module: 'cell.ocvTable',
   pump: 'curve',
   coolant: 'viscosity',
+  charger: 'efficiency',
 };

@@ -5,6 +5,7 @@ import battery from 'bootstrap-icons/icons/battery-half.svg?raw';
 import book from 'bootstrap-icons/icons/journal-text.svg?raw';
 import brief from 'bootstrap-icons/icons/truck-front.svg?raw';
 import check from 'bootstrap-icons/icons/clipboard-check.svg?raw';
+import charge from 'bootstrap-icons/icons/plug.svg?raw';
 import chevron from 'bootstrap-icons/icons/chevron-right.svg?raw';
 import cool from 'bootstrap-icons/icons/thermometer-half.svg?raw';
 import jobs from 'bootstrap-icons/icons/list-ul.svg?raw';
@@ -30,6 +31,7 @@ const icons = {
   battery,
   book,
   brief,
+  charge,
   check,
   chevron,
   clip,

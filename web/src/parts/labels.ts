@@ -6,6 +6,8 @@ export interface Label {
   title: string;
   lines: readonly string[];
   path: string;
+  /** The last line; absent: what is due on everything of high voltage. */
+  foot?: string;
 }
 
 /** Labels on a sheet: how many across, and how large the code and the type are. */
@@ -40,7 +42,7 @@ export async function printLabels(
     api.get<{ text: string; n: number; key: string }>(`/jobs/${job.id}/anchor`),
   ]);
   const cells = await Promise.all(
-    labels.map(async ({ title, lines, path }): Promise<Content> => {
+    labels.map(async ({ title, lines, path, foot = 'HV: see the record before use' }): Promise<Content> => {
       const code = await QrCode.toString(`${location.origin}/jobs/${job.id}/${path}`, {
         type: 'svg',
         margin: 0,
@@ -52,7 +54,7 @@ export async function printLabels(
             stack: [
               { text: title, bold: true, fontSize: titlePt },
               ...lines.map((text) => ({ text, fontSize: linePt })),
-              { text: 'HV: see the record before use', fontSize: linePt - 1 },
+              ...(foot === '' ? [] : [{ text: foot, fontSize: linePt - 1 }]),
             ],
           },
         ],

@@ -1,4 +1,4 @@
-import { fieldAt, valueOf, type Design, type Reference } from '@torvek/core/document';
+import { everyTagged, fieldAt, valueOf, type Design, type Reference } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 
 /** A path of the design in words: the names of what its ids stand for, then the field (`Inverter · Works from`). */
@@ -30,10 +30,8 @@ export function placeName(design: Design, path: string): string {
 /** What a figure is of, in the words of the design; empty where there is only one. */
 export function subjectName(design: Design, subject: string): string {
   const [id = '', ...rest] = subject.split('/');
-  const maps = [design.circuits, design.devices, design.boxes, design.strings, design.modules, design.joints];
-  const routed = [design.runs, design.hazards, design.zones, design.loops, design.joins, design.plumbing];
-  const bars = design.pack.busbars;
-  const found = [...maps, bars, ...routed].find((map) => map !== undefined && Object.hasOwn(map, id))?.[id];
+  const all = everyTagged(design);
+  const found = Object.hasOwn(all, id) ? all[id] : undefined;
   return found === undefined ? '' : [found.tag, ...rest].join(', ');
 }
 

@@ -20,6 +20,8 @@ const names: Record<InstrumentKind, string> = {
   'torque-wrench': 'torque wrench',
   'leak-bench': 'leak bench',
   'flow-meter': 'flow meter',
+  'clamp-meter': 'clamp meter',
+  'charge-tester': 'supply tester',
   thermometer: 'thermometer',
 };
 

@@ -4,6 +4,7 @@ import { panels as packPanels, packPanelOf, packPanelOfRule } from './pack/panel
 import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPanelOf } from './protect/panels';
 import { panels as routePanels, routePanelOf, routePanelOfRule } from './route/panels';
 import { coolPanelOf, coolPanelOfRule, panels as coolPanels } from './cool/panels';
+import { chargePanelOf, chargePanelOfRule, panels as chargePanels } from './charge/panels';
 import { panels as provePanels, provePanelOf, provePanelOfRule } from './prove/panels';
 
 /** What an address asks for. */
@@ -15,7 +16,7 @@ export interface Asked {
 /** A station of a job: what rail, finder, keys and router know of it. */
 export interface StationEntry {
   title: string;
-  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'cool' | 'check' | 'book';
+  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'cool' | 'charge' | 'check' | 'book';
   /** The letter after `g`. */
   key: string;
   /** Its code is loaded when it is opened. */
@@ -68,6 +69,13 @@ export const stationList: Record<Station, StationEntry> = {
     key: 'c',
     load: () => import('./cool/CoolStation.vue'),
     panels: { all: coolPanels, of: coolPanelOf, ofRule: coolPanelOfRule },
+  },
+  charge: {
+    title: 'Charge',
+    icon: 'charge',
+    key: 'h',
+    load: () => import('./charge/ChargeStation.vue'),
+    panels: { all: chargePanels, of: chargePanelOf, ofRule: chargePanelOfRule },
   },
   prove: {
     title: 'Prove',

@@ -29,6 +29,9 @@ export const deviceKinds = [
 ] as const;
 export type DeviceKind = (typeof deviceKinds)[number];
 
+/** The phase of the mains that a charger hangs on, or all of them. */
+export const chargerPhases = [1, 2, 3, 'all'] as const;
+
 /** Something on the bus behind the main contactors. */
 export const deviceFields = {
   tag,
@@ -52,6 +55,18 @@ export const deviceFields = {
   /** A charger: whether something in it parts the pack from the mains, whether it ends by a voltage of its own. */
   isolation: choice('Parted from the mains', ['isolated', 'none'], { at: 'protect/bonds' }),
   ownCutOff: flag('Ends by a voltage of its own', { at: 'protect/bonds' }),
+  /** A charger on the mains: its part, and what is typed instead of the part’s own figures. */
+  charger: part('Charger', 'charger', { at: 'charge/ac' }),
+  phase: choice('Hangs on phase', chargerPhases, { at: 'charge/ac' }),
+  maxInputA: num('Draws at most, on each phase', 'A', { at: 'charge/ac', usual: [4, 80] }),
+  maxOutputA: num('Gives at most', 'A', { at: 'charge/ac', usual: [2, 300] }),
+  efficiencyFraction: share('Efficiency', { at: 'charge/ac', usual: [0.7, 0.99] }),
+  /** It ends its charge there. */
+  endV: num('Ends at', 'V', { at: 'charge/ladder', usual: [10, 1000] }),
+  /** An inverter: the highest it brakes into, from where it gives less, and where it stops. */
+  regenMaxV: num('Brakes into at most', 'V', { at: 'charge/ladder', usual: [10, 1000] }),
+  derateBelowV: num('Gives less below', 'V', { at: 'charge/ladder', usual: [10, 1000] }),
+  cutBelowV: num('Stops below', 'V', { at: 'charge/ladder', usual: [10, 1000] }),
   /** A charger that runs with nobody there. */
   unattended: flag('Runs with nobody there', { at: 'protect/bonds' }),
   /** An insulation monitor in it: active ones send a signal of their own into the network. */

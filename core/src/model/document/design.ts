@@ -1,9 +1,19 @@
 import { mapOf, oneOf } from '../../ground/calculator';
 import { partSchema, type Part, type PartKey } from '../parts';
+import {
+  chargingFields,
+  cutFields,
+  inletFields,
+  limitFields,
+  supplyFields,
+  thresholdFields,
+} from './charging';
 import { circuitFields, deviceFields } from './circuit';
 import { coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
 import { many, maybeMany, maybeOne, one, type Field, type ItemOf } from './field';
 import type { Id } from './id';
+import { bundleFields, endFields, wireFields } from './looms';
+import { loadFields, lowVoltageFields, serviceFields } from './low-voltage';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
 import { settingsDefaults, settingsFields } from './settings';
@@ -42,6 +52,21 @@ export const designFields = {
   loops: maybeMany('Coolant loops', 'cool/loops', loopFields),
   joins: maybeMany('Joins of hoses', 'cool/loops', joinFields),
   plumbing: maybeMany('Plumbing', 'cool/loops', plumbingFields),
+  /** From the socket to the cell, and what ends a charge. */
+  charging: maybeOne('Charging', 'charge/ac', chargingFields),
+  supplies: maybeMany('Supplies', 'charge/ac', supplyFields),
+  inlets: maybeMany('Inlets', 'charge/ac', inletFields),
+  cuts: maybeMany('Independent cuts', 'charge/ladder', cutFields),
+  limits: maybeOne('Limits of the monitor', 'charge/ladder', limitFields),
+  thresholds: maybeMany('Further thresholds', 'charge/ladder', thresholdFields),
+  /** The low voltage: what feeds it, what it feeds, and what took over from the engine. */
+  lowVoltage: maybeOne('Low voltage', 'charge/budget', lowVoltageFields),
+  loads: maybeMany('Low-voltage loads', 'charge/budget', loadFields),
+  services: maybeMany('Services of the engine', 'charge/services', serviceFields),
+  /** Looms of every kind, from pin to pin. */
+  ends: maybeMany('Ends of looms', 'charge/looms', endFields),
+  bundles: maybeMany('Bundles', 'charge/looms', bundleFields),
+  wires: maybeMany('Wires', 'charge/looms', wireFields),
 };
 
 /** A design holds decisions only: nothing computed, nothing measured, nothing true merely at one moment. */

@@ -8,7 +8,18 @@ export type Where = Station | `${Station}/${string}`;
 
 /** What a field names: a thing of the design, or a part that is pinned in it. */
 export type Reference =
-  'modules' | 'boxes' | 'devices' | 'circuits' | 'strings' | 'loops' | 'joins' | { part: PartKind };
+  | 'modules'
+  | 'boxes'
+  | 'devices'
+  | 'circuits'
+  | 'strings'
+  | 'loops'
+  | 'joins'
+  | 'inlets'
+  | 'loads'
+  | 'ends'
+  | 'wires'
+  | { part: PartKind };
 
 /** What a field is, beside its type. All of it may be absent. */
 export interface FieldMore {

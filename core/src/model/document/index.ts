@@ -1,10 +1,13 @@
 export type { Id } from './id';
+export * from './charging';
 export * from './circuit';
 export * from './cooling';
 export * from './design';
 export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
 export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } from './fields';
 export * from './joints';
+export * from './looms';
+export * from './low-voltage';
 export * from './pack';
 export * from './run';
 export {
@@ -40,11 +43,15 @@ export {
   removeBox,
   removeCircuit,
   removeDevice,
+  removeInlet,
   removeFromPlates,
   removeJoin,
   removeLead,
+  removeLoad,
   removeLoop,
+  removeLoomEnd,
   removeString,
+  removeWire,
 } from './remove';
 export {
   cutPlaces,
@@ -58,3 +65,4 @@ export {
 } from './references';
 export { checkDesign, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';
+export { everyTagged } from './tagged';

@@ -170,6 +170,10 @@ const nouns = {
   strings: 'string',
   loops: 'loop',
   joins: 'join',
+  inlets: 'inlet',
+  loads: 'load',
+  ends: 'end of a loom',
+  wires: 'wire',
 } as const;
 
 /** Every field that names something, with what it names. */

@@ -59,6 +59,8 @@ export function removeDevice(draft: Design, id: Id): void {
     else delete circuit.device;
   }
   for (const piece of Object.values(draft.plumbing ?? {})) if (piece.device === id) delete piece.device;
+  for (const map of [draft.inlets, draft.thresholds, draft.services, draft.ends])
+    for (const one of Object.values(map ?? {})) if (one.device === id) delete one.device;
   openEnds(draft, id);
   removeBond(draft, id);
 }
@@ -111,4 +113,44 @@ export function removeBox(draft: Design, id: Id): void {
   if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
   openEnds(draft, id);
   removeBond(draft, id);
+}
+
+/** An inlet goes; supplies that named it go through the one that suits them. */
+export function removeInlet(draft: Design, id: Id): void {
+  delete draft.inlets?.[id];
+  for (const supply of Object.values(draft.supplies ?? {})) if (supply.inlet === id) delete supply.inlet;
+}
+
+/** A load goes; the service that it was has no feed, and wires carry it no more. */
+export function removeLoad(draft: Design, id: Id): void {
+  delete draft.loads?.[id];
+  for (const service of Object.values(draft.services ?? {})) if (service.load === id) delete service.load;
+  for (const wire of Object.values(draft.wires ?? {})) {
+    const left = wire.carries?.filter((one) => one !== id);
+    if (left?.length === 0) delete wire.carries;
+    else if (left !== undefined && left.length !== wire.carries!.length) wire.carries = left;
+  }
+}
+
+/** A wire goes; what was twisted with it is so no more. */
+export function removeWire(draft: Design, id: Id): void {
+  delete draft.wires?.[id];
+  for (const wire of Object.values(draft.wires ?? {})) if (wire.twistedWith === id) delete wire.twistedWith;
+}
+
+/** An end of looms goes with the bundles that lead to it; its wires end nowhere. */
+export function removeLoomEnd(draft: Design, id: Id): void {
+  delete draft.ends?.[id];
+  for (const [key, bundle] of Object.entries(draft.bundles ?? {}))
+    if (bundle.from === id || bundle.to === id) delete draft.bundles![key];
+  for (const wire of Object.values(draft.wires ?? {})) {
+    if (wire.from === id) {
+      delete wire.from;
+      delete wire.fromPin;
+    }
+    if (wire.to === id) {
+      delete wire.to;
+      delete wire.toPin;
+    }
+  }
 }

@@ -1,2 +1,12 @@
-export const stations = ['brief', 'pack', 'network', 'protect', 'route', 'cool', 'prove', 'book'] as const;
+export const stations = [
+  'brief',
+  'pack',
+  'network',
+  'protect',
+  'route',
+  'cool',
+  'charge',
+  'prove',
+  'book',
+] as const;
 export type Station = (typeof stations)[number];

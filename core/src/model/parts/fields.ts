@@ -1,8 +1,10 @@
 import { number, oneOf, record, table, text, type NumberRule } from '../../ground/calculator';
+import { chargePartFields, loomPartFields } from './charge-fields';
 import { coolingPartFields } from './cooling-fields';
 import type { PartKind } from './kinds';
 import { amps, area, celsius, fraction, maybe, n, seconds, temperature, type PartField } from './part-field';
 
+export { residualKinds } from './charge-fields';
 export type { CurveColumn, PartField, TableField } from './part-field';
 
 const interlock: PartField = {
@@ -56,6 +58,14 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     n('peakA', 'Peak current, 10 s', 'A'),
     maybe('chargeA', 'Charging current, for long', 'A'),
     maybe('chargePeakA', 'Charging current, 10 s', 'A'),
+    {
+      kind: 'table',
+      name: 'chargeOverC',
+      label: 'Charging current over temperature',
+      columns: [celsius('Temperature'), { label: 'Current', unit: 'A', rule: { min: 0 }, scale: 'linear' }],
+      optional: true,
+      minRows: 2,
+    },
     n('senseLeadLimitA', 'Current the sense leads may carry', 'A', { min: 0 }),
     n('insulationMinMOhm', 'Insulation, terminals to case, at least', 'MΩ', { min: 0 }),
   ],
@@ -188,6 +198,8 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     n('maxC', 'Temperature at most', '°C', temperature),
   ],
   ...coolingPartFields,
+  ...chargePartFields,
+  ...loomPartFields,
 };
 
 /** The words of a kind, one and many. */
@@ -208,6 +220,14 @@ export const partKindNames: Record<PartKind, [one: string, many: string]> = {
   fan: ['fan', 'Fans'],
   heater: ['heater', 'Heaters'],
   coolant: ['coolant', 'Coolants'],
+  charger: ['charger', 'Chargers'],
+  inlet: ['inlet', 'Charging inlets'],
+  converter: ['DC-DC converter', 'DC-DC converters'],
+  breaker: ['breaker', 'Breakers of the mains'],
+  battery: ['low-voltage battery', 'Low-voltage batteries'],
+  connector: ['connector', 'Connectors of looms'],
+  wire: ['wire', 'Wires of looms'],
+  relay: ['relay', 'Relays'],
 };
 
 export const partKinds = Object.keys(partKindNames) as PartKind[];

@@ -1,7 +1,9 @@
 import { cables } from './catalogue/cables';
 import { modules } from './catalogue/modules';
 import { coolants, fans, heaters, hoses, plates, pumps, radiators } from './catalogue/cooling';
+import { breakers, chargers, converters, inlets } from './catalogue/charging';
 import { contactors, fuses, resistors } from './catalogue/protection';
+import { batteries, connectors, relays, wires } from './catalogue/looms';
 import { disconnects, plugs } from './catalogue/separable';
 import { glands, lugs } from './catalogue/terminations';
 import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './kinds';
@@ -30,6 +32,14 @@ export const catalogue: readonly Part[] = [
   ...fans,
   ...heaters,
   ...coolants,
+  ...chargers,
+  ...inlets,
+  ...converters,
+  ...breakers,
+  ...batteries,
+  ...connectors,
+  ...wires,
+  ...relays,
 ];
 
 /** Parts to choose from: the same list for the same kind as long as nothing changes. */

@@ -34,6 +34,8 @@ export const supplyStep: StepDefinition = {
     const gaps = highest.value === null ? gapsBehind(highest) : [];
     const count = { label: 'devices', value: kinds.length, unit: '' };
     const has = (...of: typeof kinds) => kinds.some((kind) => of.includes(kind));
+    // A battery that the mains alone charges is a school of its own; what it costs is judged there.
+    const onMains = read.at('lowVoltage')?.school === 'mains charger';
     return {
       figures: [],
       checks: [
@@ -48,7 +50,7 @@ export const supplyStep: StepDefinition = {
           supplyRules.lowVoltage,
           ['vehicle'],
           gaps,
-          has('dc-dc') ? null : `Of ${kinds.length} devices none supplies the low voltage.`,
+          has('dc-dc') || onMains ? null : `Of ${kinds.length} devices none supplies the low voltage.`,
           [count],
         ),
       ],

@@ -1,12 +1,16 @@
+import './figures';
 export { acCharge, type AcChargeInput, type AcChargeResult } from './ac-charge';
 export { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 export { dcfcWindow, type DcfcWindowInput, type DcfcWindowResult } from './dcfc-window';
 export { pilot, pilotOf } from './pilot';
 export { proximity } from './proximity';
-export {
-  thresholdLadder,
-  thresholdRoles,
-  type Threshold,
-  type ThresholdLadderResult,
-} from './threshold-ladder';
+export { cellLimits, packTakesA } from './cell-limits';
+export { builtCharger, chargerIds, efficiencyAt, type BuiltCharger } from './chargers';
+export { ladderItems, type LadderAnswer, type LadderItem } from './ladder-step';
+export { packInputs, packOhm } from './pack-side';
+export { type StationLink } from './station-limits';
+export { type StationAnswer } from './station-step';
+export { heatOf, type SupplyAnswer } from './supply-step';
+export { inletOf, inletRating } from './supply-inputs';
+export { thresholdLadder, type Threshold, type ThresholdLadderResult } from './threshold-ladder';
 export { chargingRoom } from './room';

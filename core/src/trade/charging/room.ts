@@ -1,13 +1,19 @@
 import { defineRoom } from '../../model/step';
 import { acCharge } from './ac-charge';
+import { branchStep, cutStep, inletStep } from './car-steps';
 import { chargeCurve } from './charge-curve';
 import { dcfcWindow } from './dcfc-window';
+import { ladderStep } from './ladder-step';
 import { pilot } from './pilot';
 import { proximity } from './proximity';
+import { stationStep } from './station-step';
+import { supplyStep } from './supply-step';
 import { thresholdLadder } from './threshold-ladder';
+import { winterStep } from './winter-step';
 
-export const chargingRoom = defineRoom('charging', 'cool')
-  .withRules('charge-curve', 'ac-charge', 'dcfc-window', 'threshold-ladder')
+export const chargingRoom = defineRoom('charging', 'charge')
+  .withRules('charge', 'charge-curve', 'ac-charge', 'dcfc-window', 'threshold-ladder')
+  .withSteps(supplyStep, stationStep, winterStep, inletStep, cutStep, branchStep, ladderStep)
   .withCalculator(pilot)
   .withCalculator(proximity)
   .withCalculator(acCharge)

@@ -1,22 +1,7 @@
 import { defineCalculator, list, number, oneOf, record, text } from '../../ground/calculator';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-
-export const thresholdRoles = [
-  'absolute-max',
-  'independent-cut',
-  'bms-cut-high',
-  'bms-warn-high',
-  'charger-end',
-  'balance-start',
-  'regen-limit',
-  'inverter-derate',
-  'inverter-cut',
-  'bms-warn-low',
-  'bms-cut-low',
-  'absolute-min',
-] as const;
-export type ThresholdRole = (typeof thresholdRoles)[number];
+import { thresholdRoles, type ThresholdRole } from '../../model/document';
 
 export interface Threshold {
   id: string;

@@ -24,7 +24,7 @@ export function conduitFill(
   }: Pick<CableInput, 'install' | 'conduitInnerMm'> & { parallel?: number },
   outerDiameterMm: number,
 ): ConduitFill | null {
-  if (install !== 'steel-conduit' || conduitInnerMm === undefined) return null;
+  if (install !== 'steel-conduit' || conduitInnerMm === undefined || !(conduitInnerMm > 0)) return null;
   const cables = 2 * parallel;
   return {
     cables,

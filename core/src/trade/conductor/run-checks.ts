@@ -64,6 +64,13 @@ export function conduitCheck(subject: Id, circuit: CircuitItem, cable: PartOf<'c
     const conduitInnerMm = own.conduitInnerMm ?? circuit.conduitInnerMm;
     if (conduitInnerMm === undefined)
       gaps.push(notGiven(`${at}.conduitInnerMm`, 'inner diameter of the conduit'));
+    else if (!(conduitInnerMm > 0))
+      gaps.push({
+        kind: 'invalid',
+        path: `${at}.conduitInnerMm`,
+        label: 'inner diameter of the conduit',
+        message: 'must be above 0',
+      });
     const found = conduitFill(
       {
         install: 'steel-conduit',

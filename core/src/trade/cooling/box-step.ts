@@ -6,7 +6,7 @@ import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../
 import { readPackLayout } from '../pack';
 import { packLowest } from '../pack';
 import { boxUa } from './box-ua';
-import { cellLimits } from './cases';
+import { cellLimits } from '../charging';
 import { heaterAtVoltage, heaterRules, type HeaterAtVoltageResult } from './heater-at-voltage';
 import { coolingRules } from './rules';
 import { warmUp, warmUpRules } from './warm-up';

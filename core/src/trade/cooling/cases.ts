@@ -2,12 +2,11 @@ import { figureId, type Gap } from '../../ground/figure';
 import {
   coolingDefaults,
   plumbingDefaults,
-  usualCellLimits,
   type Design,
   type Id,
   type PlumbingItem,
 } from '../../model/document';
-import type { Chemistry, Part } from '../../model/parts';
+import type { Part } from '../../model/parts';
 import { gapsBehind, type Reader } from '../../model/step';
 import type { Piece } from './pieces';
 import type { Exchanger } from './temperatures';
@@ -30,22 +29,40 @@ export interface Demand {
   gaps: Gap[];
 }
 
-/** Cells at most, and charged from, °C: as given, else usual for the chemistry. */
-export function cellLimits(
-  cooling: Design['cooling'],
-  chemistry: Chemistry | undefined,
-): { maxC: number; chargeMinC: number } {
-  const usual = usualCellLimits[chemistry ?? 'NMC'];
-  return {
-    maxC: cooling?.cellMaxC ?? usual.maxC,
-    chargeMinC: cooling?.cellChargeMinC ?? usual.chargeMinC,
-  };
+/** Supplies that a case can be taken from, where its power is not typed. */
+const suppliesOf = (read: Reader, at: 'fast' | 'home'): Id[] => {
+  const supplies = read.at('supplies') ?? {};
+  return Object.keys(supplies).filter((id) => (supplies[id]!.kind === 'station') === (at === 'fast'));
+};
+
+/** The power of a charge: typed for cooling, else of the supply of Charge that gives the most. */
+export interface ChargePower {
+  /** Typed. */
+  typedW: number | null;
+  /** The supply it follows. */
+  supply: Id | null;
+  gaps: Gap[];
+}
+
+export function chargePower(read: Reader, at: 'fast' | 'home'): ChargePower {
+  const typedW = read.at('cooling')?.[at === 'fast' ? 'fastChargeW' : 'chargeW'];
+  if (typedW !== undefined) return { typedW, supply: null, gaps: [] };
+  let best: { id: Id; heatW: number } | null = null;
+  const gaps: Gap[] = [];
+  for (const id of suppliesOf(read, at)) {
+    const heat = read.figure(
+      at === 'fast' ? figureId('charge.station', id, 'heatW') : figureId('charge.supply', id, 'heatW'),
+    );
+    if (heat.value === null) gaps.push(...gapsBehind(heat));
+    else if (best === null || heat.value > best.heatW) best = { id, heatW: heat.value };
+  }
+  return { typedW: null, supply: best?.id ?? null, gaps: best === null ? gaps : [] };
 }
 
 export const readsCase = (read: Reader, at: CoolingCase): boolean => {
-  const cooling = read.at('cooling');
   if (at === 'hill') return true;
-  return (at === 'fast' ? cooling?.fastChargeW : cooling?.chargeW) !== undefined;
+  const typed = read.at('cooling')?.[at === 'fast' ? 'fastChargeW' : 'chargeW'];
+  return typed !== undefined || suppliesOf(read, at).length > 0;
 };
 
 /** What a case asks of the loops, from the figures of hill and charge. */
@@ -56,11 +73,21 @@ export function demandOf(read: Reader, at: CoolingCase): Demand {
       : figureId('cooling.charge', at, 'packHeatW'),
   );
   const power = at === 'hill' ? read.figure(figureId('cooling.hill', 'vehicle', 'powerW')) : null;
-  const cooling = read.at('cooling');
+  const charge = at === 'hill' ? null : chargePower(read, at);
+  const fed =
+    charge === null || charge.supply === null
+      ? null
+      : read.figure(
+          at === 'fast'
+            ? figureId('charge.station', charge.supply, 'maxPowerKW')
+            : figureId('charge.supply', charge.supply, 'outputW'),
+        ).value;
   return {
     packHeatW: heat.value,
     powerW:
-      power !== null ? power.value : ((at === 'fast' ? cooling?.fastChargeW : cooling?.chargeW) ?? null),
+      power !== null
+        ? power.value
+        : (charge!.typedW ?? (fed === null ? null : at === 'fast' ? fed * 1000 : fed)),
     gaps: [
       ...(heat.value === null ? gapsBehind(heat) : []),
       ...(power?.value === null ? gapsBehind(power) : []),

@@ -1,10 +1,10 @@
 import { figureId, type Figure } from '../../ground/figure';
 import { coolingDefaults } from '../../model/document';
-import { Inputs, type Reader, type StepDefinition } from '../../model/step';
-import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from '../charging';
+import { gapsBehind, Inputs, type Reader, type StepDefinition, type StepOutput } from '../../model/step';
+import { chargeCurve, packInputs, packOhm, type ChargeCurveInput, type ChargeCurveResult } from '../charging';
 import { readPackLayout } from '../pack';
 import { cycleInputs, driveCycle, hillS } from '../vehicle';
-import { packOhm } from './pack-ohm';
+import { chargePower, type ChargePower } from './cases';
 
 const hasCooling = (design: { cooling?: unknown; loops?: object }) =>
   design.cooling !== undefined || Object.keys(design.loops ?? {}).length > 0;
@@ -88,30 +88,13 @@ function chargeInputs(read: Reader, at: string): Inputs {
   const cooling = read.at('cooling');
   const { socLowFraction, socHighFraction } = read.at('pack');
   const inputs = new Inputs(read);
-  const { layout, gaps } = readPackLayout(read);
-  inputs.missing(...gaps);
-  const ohm = packOhm(read);
-  inputs.missing(...ohm.gaps);
-  if (layout !== null && ohm.value !== null) {
-    const { cell, cellsInParallel } = layout.part.data;
-    const parallel = layout.strings * cellsInParallel;
-    const from = (path: string) => ({ kind: 'part' as const, key: layout.key, path });
-    inputs.set('cell.ocvTable', cell.ocvTable, from('cell.ocvTable'));
-    inputs.set('cell.capacityAh', cell.capacityAh, from('cell.capacityAh'));
-    // Links and cables of the pack among the cells, so that there is one resistance of the pack.
-    inputs.set('cell.resistanceOhm', (ohm.value * parallel) / layout.seriesCells, {
-      kind: 'figure',
-      id: ohm.id,
-    });
-    inputs.set('cell.maxV', cell.maxV, from('cell.maxV'));
-    inputs.set('series', layout.seriesCells, { kind: 'constant', source: 'cells in series' });
-    inputs.set('parallel', parallel, { kind: 'constant', source: 'cells in parallel' });
-    inputs.set('cellMaxV', cell.maxV, from('cell.maxV'));
-    inputs.set('source.maxV', cell.maxV * layout.seriesCells, {
+  packInputs(read, inputs);
+  const { layout } = readPackLayout(read);
+  if (layout !== null)
+    inputs.set('source.maxV', layout.part.data.cell.maxV * layout.seriesCells, {
       kind: 'constant',
       source: 'highest voltage of the pack',
     });
-  }
   const field = at === 'fast' ? 'fastChargeW' : 'chargeW';
   inputs.given(
     'source.maxW',
@@ -129,15 +112,71 @@ function chargeInputs(read: Reader, at: string): Inputs {
   return inputs;
 }
 
+/** What Charge has computed of the supply that gives the most: it is the same charge. */
+function followedCharge(subject: 'fast' | 'home', { supply, gaps }: ChargePower, read: Reader): StepOutput {
+  const what = subject === 'fast' ? 'fast charge' : 'charge at home';
+  const of = (name: 'minutes' | 'peakA' | 'heatW') =>
+    supply === null
+      ? null
+      : subject === 'fast'
+        ? figureId('charge.station', supply, name)
+        : figureId('charge.supply', supply, name);
+  const told = (
+    name: 'minutes' | 'peakA' | 'packHeatW',
+    from: 'minutes' | 'peakA' | 'heatW',
+    label: string,
+    unit: string,
+  ): Figure => {
+    const id = of(from);
+    const source = id === null ? null : read.figure(id);
+    const value = source?.value ?? null;
+    return {
+      id: figureId('cooling.charge', subject, name),
+      label,
+      unit,
+      value,
+      gaps: value !== null ? [] : source === null ? gaps : gapsBehind(source),
+      working:
+        value === null
+          ? []
+          : [
+              {
+                symbol: 'x',
+                label,
+                formula: 'x',
+                inputs: [{ symbol: 'x', value, unit, origin: { kind: 'figure', id: id! } }],
+                value,
+                unit,
+                source: 'As Charge has it',
+              },
+            ],
+    };
+  };
+  return {
+    figures: [
+      told('minutes', 'minutes', `Time of the ${what}`, 'min'),
+      told('peakA', 'peakA', `Peak current of the ${what}`, 'A'),
+      told('packHeatW', 'heatW', `Heat of the pack, ${what}`, 'W'),
+    ],
+    checks: [],
+  };
+}
+
 /** A fast charge, and one at home: how long, and what of it becomes heat in the pack. */
 export const chargeStep: StepDefinition = {
   id: 'cooling.charge',
   version: 1,
-  subjects: ({ cooling }) => [
-    ...(cooling?.fastChargeW === undefined ? [] : ['fast']),
-    ...(cooling?.chargeW === undefined ? [] : ['home']),
-  ],
+  subjects: ({ cooling, supplies = {} }) => {
+    const has = (isStation: boolean) =>
+      cooling !== undefined && Object.values(supplies).some(({ kind }) => (kind === 'station') === isStation);
+    return [
+      ...(cooling?.fastChargeW !== undefined || has(true) ? ['fast'] : []),
+      ...(cooling?.chargeW !== undefined || has(false) ? ['home'] : []),
+    ];
+  },
   compute(subject, read) {
+    const followed = chargePower(read, subject as 'fast' | 'home');
+    if (followed.typedW === null) return followedCharge(subject as 'fast' | 'home', followed, read);
     const run = chargeInputs(read, subject).run<ChargeCurveInput, ChargeCurveResult>(chargeCurve);
     const { result } = run;
     const heatW =

@@ -16,7 +16,7 @@ export { loopThermal, type LoopThermalInput, type LoopThermalResult } from './lo
 export { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
 export { leakTest, standardAtmosphereKPa, type LeakTestInput, type LeakTestResult } from './leak-test';
 export { warmUp } from './warm-up';
-export { caseNames, cellLimits, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
+export { caseNames, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
 export { dropOf, fluidTableOf, partOfPiece, piecesOf, type Piece } from './pieces';
 export { fitDrop, type FittedDrop } from './fit-drop';
 export { dropsOf, type LoopAnswer } from './loop-answer';

@@ -4,10 +4,10 @@ import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { coolingDefaults, type Id } from '../../model/document';
 import type { Part } from '../../model/parts';
 import { judge, type StepDefinition } from '../../model/step';
+import { cellLimits } from '../charging';
 import { readPackLayout } from '../pack';
 import {
   caseNames,
-  cellLimits,
   contactKPerW,
   coolingCases,
   demandOf,

@@ -4,8 +4,8 @@ import { coolingDefaults, type Id } from '../../model/document';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
 import { cycleInputs, cycleMoments, driveCycle, type CycleMoment } from '../vehicle';
-import { cellLimits, readsCase } from './cases';
-import { packOhm } from './pack-ohm';
+import { readsCase } from './cases';
+import { cellLimits, packOhm } from '../charging';
 import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
 import { coolingRules } from './rules';
 

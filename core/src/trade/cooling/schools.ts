@@ -1,7 +1,7 @@
 import { figureId, type Figure, type FigureId } from '../../ground/figure';
 import { coolingDefaults, type Design, type Id } from '../../model/document';
 import { packLayout } from '../pack';
-import { cellLimits } from './cases';
+import { cellLimits } from '../charging';
 import { fluidAt } from './fluid';
 import type { LoopAnswer } from './loop-answer';
 import { loopThermal } from './loop-thermal';

@@ -1,3 +1,17 @@
+import './figures';
+export { feedGroups, type FeedGroup } from './groups';
+export {
+  besidePins,
+  cavityPlaces,
+  continuitySheet,
+  waysFrom,
+  wiresByEnd,
+  wireWay,
+  type ContinuityLine,
+  type LoomWay,
+  type PinnedWire,
+} from './looms';
 export { lowVoltageRoom } from './room';
+export { fedV, lowVoltageSystem, type LowVoltageSystem } from './system';
 export { twelveVolt, type TwelveVoltInput, type TwelveVoltResult } from './twelve-volt';
-export { wire12v, type Wire12vInput, type Wire12vResult } from './wire-12v';
+export { wire12v, wireTable, type Wire12vInput, type Wire12vResult } from './wire-12v';

@@ -39,6 +39,30 @@ const warm = 1 + 0.00393 * 40;
 /** A fuse nearer to the current than this is a finding. */
 const nearFraction = 0.1;
 
+/** Of the current in free air at 30 °C, what an ambient and an insulation leave. */
+const deratingOf = (ambientC: number, maxConductorC: number): number =>
+  Math.sqrt(Math.max(0, maxConductorC - ambientC) / (maxConductorC - 30));
+
+/** The row of an area, or the next thinner one: what is not in the table is not flattered; null: thinner than all. */
+const rowOf = (areaMm2: number) => wireTable.findLast(([area]) => area <= areaMm2 * (1 + 1e-9)) ?? null;
+
+/** Ohms of a kilometre at 20 °C, by its own area where it is not in the table. */
+const ohmPerKmOf = (areaMm2: number): number => {
+  const row = rowOf(areaMm2) ?? wireTable[0]!;
+  return (row[1] * row[0]) / areaMm2;
+};
+
+/** What a wire carries at its ambient, A; thinner than the table: in proportion to its area. */
+export function wireAmpacityA(areaMm2: number, ambientC: number, maxConductorC: number): number {
+  const row = rowOf(areaMm2);
+  const freeAirA = row?.[2] ?? (wireTable[0]![2] * areaMm2) / wireTable[0]![0];
+  return freeAirA * deratingOf(ambientC, maxConductorC);
+}
+
+/** Drop over a length of wire at 60 °C, V. */
+export const wireDropV = (areaMm2: number, currentA: number, lengthM: number): number =>
+  (currentA * ohmPerKmOf(areaMm2) * warm * lengthM) / 1000;
+
 const rule = rulesOf('wire-12v');
 const source = 'IEC 60228 class 5 at 60 °C; current in free air, by ambient and class of the insulation';
 
@@ -96,7 +120,7 @@ export const wire12v = defineCalculator<Wire12vInput, Wire12vResult>({
         { symbol: 'T_max', value: maxConductorC, unit: '°C', from: 'maxConductorC' },
         { symbol: 'T_a', value: ambientC, unit: '°C', from: 'ambientC' },
       ],
-      value: Math.sqrt((maxConductorC - ambientC) / (maxConductorC - 30)),
+      value: deratingOf(ambientC, maxConductorC),
       unit: '',
       source,
     });

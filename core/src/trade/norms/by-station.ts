@@ -17,6 +17,7 @@ export function rulesByStation(...said: Said): (path: string) => Rule {
     network: rulesOf('network')(...said),
     route: rulesOf('run')(...said),
     cool: rulesOf('cooling')(...said),
+    charge: rulesOf('charge')(...said),
   };
   return (path) => at[stationOfPath(path) ?? 'protect'] ?? elsewhere;
 }

@@ -2,6 +2,7 @@ import type { CheckValue } from '../../ground/finding';
 import { figureId } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { accessories } from './accessories';
 import { driveCycles } from './cycles';
 import { cycleMoments, driveCycle, type DriveCycleInput } from './drive-cycle';
 import { vehicleRules } from './rules';
@@ -69,7 +70,7 @@ export function cycleInputs(read: Reader, hill?: { speedKmH: number; gradeFracti
     'vehicle.drivetrainEfficiency',
     'drivetrain efficiency',
   );
-  inputs.given('accessoriesW', vehicle.accessoriesW, 'vehicle.accessoriesW', 'accessory power');
+  accessories(inputs, read);
   inputs.optional('airDensityKgM3', vehicle.airDensityKgM3, 'vehicle.airDensityKgM3', 'air density');
   inputs.optional(
     'regenFraction',

@@ -1,4 +1,5 @@
 import './figures';
+export { lowVoltageW } from './accessories';
 export { vehicleRoom } from './room';
 export { axleLoads, type AxleLoadsInput, type AxleLoadsResult, type MassChange } from './axle-loads';
 export { cycleInputs, hillS } from './cycle-step';

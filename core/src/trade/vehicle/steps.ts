@@ -7,6 +7,7 @@ import { axleLoads } from './axle-loads';
 import { cycleStep } from './cycle-step';
 import { massesStep, readMassList } from './masses';
 import { range } from './range';
+import { accessories } from './accessories';
 import { notableShiftPoints, vehicleRules } from './rules';
 
 const axlesStep: StepDefinition = {
@@ -148,7 +149,7 @@ const rangeStep: StepDefinition = {
         'vehicle.drivetrainEfficiency',
         'drive train efficiency',
       );
-      inputs.given('accessoriesW', vehicle.accessoriesW, 'vehicle.accessoriesW', 'accessory power');
+      accessories(inputs, read);
       inputs.optional('airDensityKgM3', vehicle.airDensityKgM3, 'vehicle.airDensityKgM3', 'air density');
       inputs.optional('gradeFraction', vehicle.gradeFraction, 'vehicle.gradeFraction', 'grade');
     }

@@ -31,7 +31,9 @@ export type Hazard =
   /** High voltage is on: that is what the step is about. */
   | 'live'
   /** Compressed air in a vessel; nothing electric is at hand. */
-  | 'pressure';
+  | 'pressure'
+  /** The 12 or 24 V side alone. */
+  | 'low-voltage';
 
 /** A step that is recorded along a walk: every joint or body of it, by one entry or several. */
 export interface StepWalk {
@@ -101,6 +103,11 @@ const pressurePrecautions = [
   'In a vehicle: high voltage isolated, locked off and proved dead with a meter that was proved on a known source before and after; no coolant near open live parts.',
 ];
 
+const lowVoltagePrecautions = [
+  'A low-voltage battery melts a ring or a spanner: no jewellery, insulated tools, its minus off before a fuse or wire is worked on.',
+  'Brown is not orange: where both run in one box, high voltage is isolated, locked off and proved dead first, with a meter that was proved on a known source before and after.',
+];
+
 /** The usual precautions, by what is at hand. */
 export const precautions: Record<Hazard, { title: string; lines: readonly string[] }> = {
   part: { title: 'Precautions', lines: partPrecautions },
@@ -108,6 +115,7 @@ export const precautions: Record<Hazard, { title: string; lines: readonly string
   isolated: { title: 'High voltage may be at hand', lines: isolatedPrecautions },
   live: { title: 'High voltage is on during this step', lines: livePrecautions },
   pressure: { title: 'Compressed air', lines: pressurePrecautions },
+  'low-voltage': { title: 'Low voltage', lines: lowVoltagePrecautions },
 };
 
 /** How far a moved figure may go before a result on it is stale. */

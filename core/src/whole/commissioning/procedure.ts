@@ -3,6 +3,7 @@ import { prechargedCircuits } from '../../trade/precharge';
 import type { Evaluation } from '../../model/step';
 import { Builder, type ProcedureStep } from './procedure-builder';
 import { bleedResistances, circuitParts, coils } from './procedure-circuits';
+import { charging } from './procedure-charge';
 import { coolant, coolantUnderLoad } from './procedure-coolant';
 import { firstHv, polarity } from './procedure-hv';
 import { insulation } from './procedure-insulation';
@@ -24,6 +25,7 @@ export function procedureFor(asDrawn: Design, evaluation: Evaluation): Procedure
   insulation(builder);
   polarity(builder);
   for (const id of prechargedCircuits(design)) firstHv(builder, id);
+  charging(builder);
   coolantUnderLoad(builder);
   return builder.steps;
 }

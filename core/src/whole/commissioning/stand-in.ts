@@ -15,6 +15,7 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'open-lead', label: 'one lead open' },
     { id: 'wrong-range', label: 'wrong range: a tenth' },
     { id: 'worn-part', label: 'part out of its limits' },
+    { id: 'charges-on', label: 'the charger goes on past its end' },
   ],
   'insulation-tester': [
     { id: 'true', label: 'reads true' },
@@ -45,6 +46,17 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'nearly-shut', label: 'a throttle nearly shut' },
     { id: 'loose-probe', label: 'probe not on the part' },
   ],
+  'clamp-meter': [
+    { id: 'true', label: 'reads true' },
+    { id: 'does-not-stop', label: 'the charger does not stop' },
+    { id: 'ignores-limit', label: 'the charger ignores pilot and cable' },
+    { id: 'wrong-range', label: 'wrong range: a tenth' },
+  ],
+  'charge-tester': [
+    { id: 'true', label: 'reads true' },
+    { id: 'drop-outs', label: 'pilot with drop-outs' },
+    { id: 'does-not-stop', label: 'the charger does not stop' },
+  ],
 };
 
 export const standInNames: Record<Instrument['kind'], string> = {
@@ -55,6 +67,8 @@ export const standInNames: Record<Instrument['kind'], string> = {
   'leak-bench': 'Stand-in leak bench',
   'flow-meter': 'Stand-in flow meter',
   thermometer: 'Stand-in thermal probes',
+  'clamp-meter': 'Stand-in clamp meter',
+  'charge-tester': 'Stand-in supply with pilot and coding',
 };
 
 /** Small seeded generator (mulberry32): the same seed gives the same reading. */
@@ -103,7 +117,10 @@ function trueValue(step: ProcedureStep, design: Design, evaluation: Evaluation, 
   if (template === 'polarity')
     return near(evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0, 0.004);
   if (expected.unit === 'MΩ') return near(Math.max((expected.min ?? 0) * 40, 8), 0.2);
-  if (template === 'bus-dead') return near(0.4, 0.5);
+  if (template === 'bus-dead' || template === 'inlet-weld') return near(0.4, 0.5);
+  if (template === 'charge-stop') return near(expected.nominal!, 0.004);
+  if (template === 'charge-cut') return near(0.02, 0.5);
+  if (template === 'inlet-inhibit') return near(0.05, 0.5);
   return near(expected.nominal ?? ((expected.min ?? 0) + (expected.max ?? 0)) / 2, 0.02);
 }
 
@@ -115,7 +132,7 @@ function restingVoltage(design: Design, moduleId: string): number | null {
     : null;
 }
 
-function misread(truth: number, { min, max }: Range, behaviour: string): number {
+function misread(truth: number, { min, max, unit }: Range, behaviour: string): number {
   switch (behaviour) {
     case 'swapped-leads':
       return -truth;
@@ -127,6 +144,15 @@ function misread(truth: number, { min, max }: Range, behaviour: string): number 
       return truth / 10;
     case 'nearly-shut':
       return max !== undefined && (min ?? 0) <= 0 ? max * 3 : (min ?? truth) * 0.15;
+    // It goes on at 16 A, or for a minute; past its end by 3 %.
+    case 'does-not-stop':
+      return unit === 's' ? 60 : Math.max(16, (max ?? 0) * 1.5);
+    case 'ignores-limit':
+      return Math.max(32, (max ?? 0) * 1.5);
+    case 'drop-outs':
+      return (max ?? truth) * 1.4;
+    case 'charges-on':
+      return (max ?? truth) * 1.03;
     case 'loose-probe':
       return truth * 0.2;
     case 'worn-part':

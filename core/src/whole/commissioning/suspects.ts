@@ -1,4 +1,5 @@
 import type { Design } from '../../model/document';
+import { chargeCauses } from './suspect-charge';
 import { coolantCauses } from './suspect-coolant';
 import { prechargeFit } from '../../trade/precharge';
 import type { Measured } from '../../record';
@@ -55,6 +56,16 @@ function hypotheses(of: Case, value: number, measured: Measured): Hypothesis[] {
       return [...slips(of, value), ...moduleCauses(of, value)];
     case 'polarity':
       return [...slips(of, value), ...packCauses(of)];
+    case 'charge-stop':
+    case 'charge-cut':
+    case 'charge-pilot':
+    case 'charge-cable':
+    case 'charge-current':
+    case 'charge-lost':
+    case 'inlet-weld':
+    case 'load-drop':
+    case 'converter-load':
+      return [...slips(of, value), ...chargeCauses(of, template)];
     case 'precharge-resistor':
     case 'bleed-resistance':
       return [...slips(of, value), ...resistanceCauses(of, template, value)];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { figureId, type FigureName } from '@torvek/core/figure';
-import { massBlocks } from '@torvek/core/vehicle';
+import { lowVoltageW, massBlocks } from '@torvek/core/vehicle';
 import { computed, ref } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
 import NextStrip from '../../parts/NextStrip.vue';
@@ -13,6 +13,8 @@ import RangePlot from './RangePlot.vue';
 import SideView from './SideView.vue';
 
 const job = useJob();
+/** What the low voltage takes, where nothing is typed for it. */
+const lowVoltage = computed(() => job.figure(lowVoltageW)?.value ?? undefined);
 const picked = ref<string | null>(null);
 const numbers = computed(() => new Map(massBlocks(job.design).blocks.map(({ id }, i) => [id, i + 1])));
 const axle = (name: FigureName<'vehicle.axles'>) => figureId('vehicle.axles', 'vehicle', name);
@@ -122,7 +124,7 @@ const massPath = 'vehicle.masses:vehicle:' as const;
           <NumberField path="vehicle.rollingCoefficient" />
           <NumberField path="vehicle.dragAreaM2" />
           <NumberField path="vehicle.drivetrainEfficiency" />
-          <NumberField path="vehicle.accessoriesW" />
+          <NumberField path="vehicle.accessoriesW" :fallback="lowVoltage" />
           <NumberField path="vehicle.gradeFraction" />
         </div>
       </section>

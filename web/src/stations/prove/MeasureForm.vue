@@ -62,6 +62,8 @@ const kindNames = {
   'torque-wrench': 'Torque wrench',
   'leak-bench': 'Leak bench',
   'flow-meter': 'Flow meter',
+  'clamp-meter': 'Clamp meter',
+  'charge-tester': 'Supply tester',
   thermometer: 'Thermometer',
 };
 

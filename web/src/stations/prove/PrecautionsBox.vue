@@ -6,7 +6,7 @@ import { computed } from 'vue';
 const props = defineProps<{ hazard: Hazard }>();
 const open = computed(() => props.hazard !== 'part');
 /** Orange is high voltage and nothing else. */
-const hv = computed(() => open.value && props.hazard !== 'pressure');
+const hv = computed(() => open.value && props.hazard !== 'pressure' && props.hazard !== 'low-voltage');
 </script>
 
 <template>

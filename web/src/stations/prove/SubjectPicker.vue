@@ -24,6 +24,11 @@ const groups = computed(() => {
     { title: 'strings', items: of(strings) },
     { title: 'devices', items: of(devices) },
     { title: 'coolant', items: of({ ...job.design.loops, ...job.design.plumbing }) },
+    {
+      title: 'charging',
+      items: of({ ...job.design.supplies, ...job.design.inlets, ...job.design.cuts }),
+    },
+    { title: 'low voltage', items: of({ ...job.design.loads, ...job.design.ends }) },
     { title: 'modules', items: of(modules) },
   ].filter(({ items }) => items.length > 0);
 });

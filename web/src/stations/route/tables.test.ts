@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { bendRows, clipRows, csvOf, cutTable } from './tables';
+import { csvOf } from '../../parts/csv';
+import { bendRows, clipRows, cutTable } from './tables';
 
 describe('tables to take away', () => {
   test('clips by their place along the run and in the vehicle', () => {

@@ -1,7 +1,6 @@
 import type { BendCardResult, RouteResult } from '@torvek/core/routing';
-import { unparse } from 'papaparse';
+import type { Rows } from '../../parts/csv';
 
-export type Rows = Record<string, string | number>[];
 const mm = (value: number) => Math.round(value * 10) / 10;
 const m = (value: number) => Math.round(value * 10_000) / 10_000;
 
@@ -50,7 +49,3 @@ export const cutTable = (
     when: now ? 'cut now' : 'measure in place',
     'cut, m': cutM === null ? '' : m(cutM),
   }));
-
-/** As a file that spreadsheets open: UTF-8 with its mark, so that ° and names are read as they are. */
-export const csvOf = (rows: Rows): string =>
-  `\uFEFF${unparse(rows, { newline: '\r\n', escapeFormulae: true })}\r\n`;

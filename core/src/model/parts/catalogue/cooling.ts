@@ -3,23 +3,12 @@ import type {
   FanData,
   HeaterData,
   HoseData,
-  PartData,
   PartOf,
   PlateData,
   PumpData,
   RadiatorData,
 } from '../kinds';
-
-function part<Kind extends keyof PartData>(
-  kind: Kind,
-  make: string,
-  number: string,
-  words: string,
-  data: PartData[Kind],
-): PartOf<Kind> {
-  const id = `${make}-${number}`.toLowerCase().replace(/[^a-z0-9]+/g, '-');
-  return { id, revision: 1, kind, make, number, label: `${make} ${number}, ${words}`, data };
-}
+import { part } from './part';
 
 /** number, shut-off kPa, free flow L/min, supply V, power W, port mm, mass kg: curves fall slowly at first. */
 const pumpRows: [string, number, number, number, number, number, number][] = [

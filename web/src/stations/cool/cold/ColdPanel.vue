@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { cellLimits } from '@torvek/core/cooling';
+import { cellLimits } from '@torvek/core/charging';
 import { packLayout } from '@torvek/core/pack';
 import { ventWays, type Id } from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';

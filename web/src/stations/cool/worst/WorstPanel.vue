@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { cellLimits, schoolsOf } from '@torvek/core/cooling';
+import { cellLimits } from '@torvek/core/charging';
+import { schoolsOf } from '@torvek/core/cooling';
 import { packLayout } from '@torvek/core/pack';
 import { figureId } from '@torvek/core/figure';
 import { coolingSchools } from '@torvek/core/document';

@@ -10,7 +10,7 @@ import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { figureId } from '@torvek/core/figure';
 import { useJob } from '../../../stores/job';
-import { saveCsv } from '../save-csv';
+import { saveCsv } from '../../../parts/save-csv';
 import { bendRows } from '../tables';
 import AsBentPanel from './AsBentPanel.vue';
 import { printCard } from './print-card';

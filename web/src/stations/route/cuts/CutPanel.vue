@@ -9,7 +9,7 @@ import LabelButton from '../../../parts/LabelButton.vue';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
-import { saveCsv } from '../save-csv';
+import { saveCsv } from '../../../parts/save-csv';
 import { cutTable } from '../tables';
 import { cutRows, plansOf, reelsOf, runLabels, type CutRow } from './cuts';
 

@@ -4,7 +4,7 @@ import type { RouteResult } from '@torvek/core/routing';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useJob } from '../../../stores/job';
-import { saveCsv } from '../save-csv';
+import { saveCsv } from '../../../parts/save-csv';
 import { clipRows } from '../tables';
 
 /** Where the clips of a run go. */

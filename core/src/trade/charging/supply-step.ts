@@ -1,0 +1,531 @@
+import { figureId, type Figure, type FigureName, type Gap, type TracedStep } from '../../ground/figure';
+import type { CheckValue } from '../../ground/finding';
+import { formatNumber, formatQuantity } from '../../ground/quantity';
+import { supplyDefaults, type Id, type SupplyItem } from '../../model/document';
+import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { packLowest, readPackLayout } from '../pack';
+import { acChargeRules, type AcChargeInput, type AcChargeResult } from './ac-charge';
+import { packTakesA } from './cell-limits';
+import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
+import { packInputs } from './pack-side';
+import { chargeRules } from './rules';
+import { inletOf, inletRating, mainsFlow, mainsWay, type MainsWay } from './supply-inputs';
+
+const n = formatNumber;
+
+/** What a supply of the mains comes to, for pictures of it. */
+export interface SupplyAnswer {
+  input: AcChargeInput;
+  result: AcChargeResult;
+  curve: ChargeCurveResult | null;
+}
+
+/** A supply as the pack sees it: the most power and current, and where the voltage is held. */
+export interface MainsLimits {
+  maxW: number;
+  maxA: number;
+  maxV: number;
+  /** At the nominal voltage of the pack. */
+  flow: { input: AcChargeInput; result: AcChargeResult };
+  /** What the chargers would draw, whatever wires and breaker say. */
+  drawn: AcChargeResult;
+  /** Out of their window at the bottom or at the top of the pack’s. */
+  outside: { tag: string; minV: number; maxV: number; packV: number }[];
+}
+
+/** Brings a supply together with the voltages of the pack. */
+export function mainsLimits(
+  subject: Id,
+  read: Reader,
+): { way: MainsWay; limits: MainsLimits | null; gaps: Gap[] } {
+  const supply = read.at('supplies')![subject]!;
+  const way = mainsWay(subject, read);
+  const volts = ['voltageNominalV', 'voltageMaxV'] as const;
+  const [nominal, highest] = volts.map((name) => read.figure(figureId('pack.pack', 'pack', name)));
+  const lowest = read.figure(packLowest);
+  const gaps = [
+    ...way.gaps,
+    ...[nominal!, highest!, lowest].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : [])),
+  ];
+  if (gaps.length === 0 && way.serving.length === 0)
+    gaps.push({ kind: 'never', label: `${supply.tag}: no charger works on its phases` });
+  if (gaps.length > 0) return { way, limits: null, gaps };
+  const volt = supply.phaseVoltageV ?? supplyDefaults.phaseVoltageV;
+  const endV = Math.min(highest!.value!, ...way.serving.map((one) => one.endV ?? one.maxV));
+  const flow = mainsFlow(way, volt, nominal!.value!);
+  const top = mainsFlow(way, volt, endV);
+  const free = mainsFlow({ ...way, wireA: 1e6, breakerA: null }, volt, nominal!.value!);
+  for (const one of [flow, top, free])
+    if ('problem' in one)
+      return {
+        way,
+        limits: null,
+        gaps: [
+          {
+            kind: 'invalid',
+            path: `supplies.${subject}`,
+            label: supply.tag,
+            message: `${one.problem.path} ${one.problem.message}`,
+          },
+        ],
+      };
+  const of = (one: typeof flow) => one as Exclude<typeof one, { problem: unknown }>;
+  const inside = way.serving.filter(({ minV, maxV }) => endV >= minV && endV <= maxV);
+  return {
+    way,
+    gaps: [],
+    limits: {
+      maxW: of(top).result.outputW,
+      maxA: inside.reduce((sum, { maxOutputA }) => sum + maxOutputA, 0),
+      maxV: endV,
+      flow: of(flow),
+      drawn: of(free).result,
+      outside: way.serving.flatMap(({ tag, minV, maxV }) =>
+        [lowest.value!, endV]
+          .filter((packV) => packV < minV || packV > maxV)
+          .slice(0, 1)
+          .map((packV) => ({ tag, minV, maxV, packV })),
+      ),
+    },
+  };
+}
+
+/** The inputs of a charge at a supply: from where to where, and with what at the most. */
+export function curveInputs(
+  read: Reader,
+  supply: SupplyItem,
+  subject: Id,
+  source: { maxW: number | null; maxA: number | null; maxV: number },
+): Inputs {
+  const { socLowFraction, socHighFraction } = read.at('pack');
+  const at = `supplies.${subject}`;
+  const inputs = new Inputs(read);
+  packInputs(read, inputs);
+  const isStation = supply.kind === 'station';
+  const reach = (
+    name: 'startSoc' | 'endSoc',
+    field: 'fromFraction' | 'toFraction',
+    own: number | undefined,
+    path: string,
+    label: string,
+    usual: number,
+  ) => {
+    if (supply[field] !== undefined) inputs.given(name, supply[field], `${at}.${field}`, label);
+    else if (isStation) inputs.set(name, usual, { kind: 'constant', source: 'usual for a station' }, label);
+    else inputs.given(name, own, path, label);
+  };
+  reach(
+    'startSoc',
+    'fromFraction',
+    socLowFraction,
+    'pack.socLowFraction',
+    'bottom of the charge window',
+    0.1,
+  );
+  reach('endSoc', 'toFraction', socHighFraction, 'pack.socHighFraction', 'top of the charge window', 0.8);
+  const limit = (name: 'maxW' | 'maxA' | 'maxV', value: number | null) => {
+    if (value !== null)
+      inputs.set(`source.${name}`, value, { kind: 'constant', source: `${supply.tag}, by its way` });
+  };
+  limit('maxW', source.maxW);
+  limit('maxA', source.maxA);
+  limit('maxV', source.maxV);
+  return inputs;
+}
+
+/** Heat of the pack over a charge, W, mean. */
+export const heatOf = (result: ChargeCurveResult | null): number | null =>
+  result === null || result.minutes === 0 ? null : (result.lossKWh * 60_000) / result.minutes;
+
+/** What a supply of the mains gives, how long it takes, and what stands in its way. */
+export const supplyStep: StepDefinition = {
+  id: 'charge.supply',
+  version: 1,
+  subjects: ({ supplies = {} }) => Object.keys(supplies).filter((id) => supplies[id]!.kind !== 'station'),
+  compute(subject, read) {
+    const supply = read.at('supplies')![subject]!;
+    const { tag } = supply;
+    const { way, limits, gaps } = mainsLimits(subject, read);
+    /** Of what is not given; that nothing works here is said by itself. */
+    const real = gaps.filter(({ kind }) => kind !== 'never');
+    const { layout } = readPackLayout(read);
+    const takes = layout === null ? null : packTakesA(layout.part.data, layout.strings);
+    const source =
+      limits === null
+        ? null
+        : {
+            maxW: limits.maxW > 0 ? limits.maxW : null,
+            maxA: takes === null ? limits.maxA : Math.min(limits.maxA, takes),
+            maxV: limits.maxV,
+          };
+    const inputs = curveInputs(read, supply, subject, source ?? { maxW: null, maxA: null, maxV: 1 });
+    inputs.missing(...gaps);
+    if (limits !== null && !(limits.maxW > 0))
+      inputs.missing({ kind: 'never', label: `${tag}: no charger works at the top of the pack` });
+    const run = inputs.run<ChargeCurveInput, ChargeCurveResult>(chargeCurve);
+    const lowest = read.figure(packLowest);
+    const capacity = read.figure(figureId('pack.pack', 'pack', 'capacityAh'));
+    const offeredA =
+      limits === null || lowest.value === null ? null : Math.min(limits.maxA, limits.maxW / lowest.value);
+    const flow = limits?.flow.result ?? null;
+    const efficiency = flow === null || !(flow.inputW > 0) ? null : flow.outputW / flow.inputW;
+    const energyMains =
+      run.result === null || efficiency === null ? null : run.result.energyToPackKWh / efficiency;
+
+    const told = (
+      name: FigureName<'charge.supply'>,
+      label: string,
+      unit: string,
+      value: number | null,
+      working: TracedStep[],
+    ): Figure => ({
+      id: figureId('charge.supply', subject, name),
+      label,
+      unit,
+      value,
+      gaps:
+        value !== null
+          ? []
+          : run.gaps.length > 0
+            ? run.gaps
+            : gaps.length > 0
+              ? gaps
+              : [{ kind: 'never', label: `${label}: never` }],
+      working: value === null ? [] : working,
+    });
+    const line = (
+      label: string,
+      unit: string,
+      value: number | null,
+      formula: string,
+      parts: [symbol: string, value: number, unit: string][],
+      said: string,
+    ): TracedStep[] => [
+      {
+        symbol: 'x',
+        label,
+        formula,
+        inputs: parts.map(([symbol, one, own]) => ({ symbol, value: one, unit: own })),
+        value,
+        unit,
+        source: said,
+      },
+    ];
+    const figures: Figure[] = [
+      told(
+        'availableA',
+        `Available on each phase at ${tag}`,
+        'A',
+        flow?.availableA ?? null,
+        limits === null
+          ? []
+          : line(
+              'Available on each phase',
+              'A',
+              flow!.availableA,
+              'min(pilot, cable, wire, breaker)',
+              [
+                ['pilot', way.offersA!, 'A'],
+                ['cable', way.cableA!, 'A'],
+                ['wire', way.wireA!, 'A'],
+                ...(way.breakerA === null
+                  ? []
+                  : [['breaker', way.breakerA * way.fraction - way.otherA, 'A'] as [string, number, string]]),
+              ],
+              'Smallest link between socket and charger',
+            ),
+      ),
+      told(
+        'neutralA',
+        `Neutral at ${tag}`,
+        'A',
+        flow?.neutralA ?? null,
+        flow === null
+          ? []
+          : line(
+              'Neutral',
+              'A',
+              flow.neutralA,
+              'phasor sum',
+              [
+                ['a', flow.phaseA[0], 'A'],
+                ['b', flow.phaseA[1], 'A'],
+                ['c', flow.phaseA[2], 'A'],
+              ],
+              'Phasors 120° apart',
+            ),
+      ),
+      told(
+        'inputW',
+        `Out of the mains at ${tag}`,
+        'W',
+        flow?.inputW ?? null,
+        flow === null
+          ? []
+          : line(
+              'Out of the mains',
+              'W',
+              flow.inputW,
+              'U·(a + b + c)',
+              [
+                ['U', limits!.flow.input.phaseVoltageV, 'V'],
+                ['a', flow.phaseA[0], 'A'],
+                ['b', flow.phaseA[1], 'A'],
+                ['c', flow.phaseA[2], 'A'],
+              ],
+              'Unity power factor',
+            ),
+      ),
+      told(
+        'outputW',
+        `Into the pack at ${tag}`,
+        'W',
+        flow?.outputW ?? null,
+        flow === null
+          ? []
+          : line(
+              'Into the pack',
+              'W',
+              flow.outputW,
+              'P·η',
+              [
+                ['P', flow.inputW, 'W'],
+                ['η', efficiency ?? 0, ''],
+              ],
+              'Efficiency of the chargers at this load',
+            ),
+      ),
+      told(
+        'offeredA',
+        `Offered to the cells at ${tag}`,
+        'A',
+        offeredA,
+        offeredA === null
+          ? []
+          : line(
+              'Offered to the cells',
+              'A',
+              offeredA,
+              'min(ΣI, P/U_low)',
+              [
+                ['ΣI', limits!.maxA, 'A'],
+                ['P', limits!.maxW, 'W'],
+                ['U_low', lowest.value!, 'V'],
+              ],
+              'Chargers at the lowest voltage of the pack',
+            ),
+      ),
+      told(
+        'cRate',
+        `Rate at ${tag}`,
+        '1/h',
+        offeredA === null || capacity.value === null ? null : offeredA / capacity.value,
+        offeredA === null || capacity.value === null
+          ? []
+          : line(
+              'Rate',
+              '1/h',
+              offeredA / capacity.value,
+              'I/Q',
+              [
+                ['I', offeredA, 'A'],
+                ['Q', capacity.value, 'Ah'],
+              ],
+              'Current over capacity',
+            ),
+      ),
+      ...run.figures('charge.supply', subject, [
+        { name: 'minutes', symbol: 't', label: `Time at ${tag}`, unit: 'min' },
+        { name: 'peakA', label: `Peak into the pack at ${tag}`, unit: 'A' },
+        { name: 'energyToPackKWh', label: `Energy into the pack at ${tag}`, unit: 'kWh' },
+      ]),
+      told(
+        'energyMainsKWh',
+        `Energy out of the mains at ${tag}`,
+        'kWh',
+        energyMains,
+        energyMains === null
+          ? []
+          : line(
+              'Energy out of the mains',
+              'kWh',
+              energyMains,
+              'E/η',
+              [
+                ['E', run.result!.energyToPackKWh, 'kWh'],
+                ['η', efficiency!, ''],
+              ],
+              'Efficiency at the nominal voltage',
+            ),
+      ),
+      told(
+        'heatW',
+        `Heat of the pack at ${tag}`,
+        'W',
+        heatOf(run.result),
+        run.result === null
+          ? []
+          : line(
+              'Heat of the pack',
+              'W',
+              heatOf(run.result),
+              '60·E_loss/t',
+              [
+                ['E_loss', run.result.lossKWh * 1000, 'Wh'],
+                ['t', run.result.minutes, 'min'],
+              ],
+              'Mean over the charge',
+            ),
+      ),
+    ];
+
+    const v = (label: string, value: number, unit = 'A'): CheckValue => ({ label, value, unit });
+    const drawnA = limits === null ? 0 : Math.max(...limits.drawn.phaseA);
+    const holdsA = way.breakerA === null ? null : way.breakerA * way.fraction;
+    const inlet = inletOf(supply, read.at('inlets') ?? {});
+    const neutralRating = inlet?.item.neutralA ?? null;
+    const residual = supply.residual ?? breakerResidual(supply, read);
+    const { chargeA: saidA } = read.at('pack');
+    const phases = supply.phases ?? 1;
+    const idle = way.chargers.filter((one) => !way.serving.includes(one));
+    const unseen = way.serving.filter(({ dcDetection }) => !dcDetection);
+    const suits =
+      residual === 'B' || residual === 'A and 6 mA DC' || (residual === 'A' && unseen.length === 0);
+    const pinsA = inlet === null ? null : inletRating(inlet.item, read.at('parts')).mainsA;
+    return {
+      figures,
+      ...(run.input !== null &&
+        limits !== null && {
+          run: {
+            calculator: 'charge-curve',
+            input: run.input,
+            result: {
+              input: limits.flow.input,
+              result: limits.flow.result,
+              curve: run.result,
+            } satisfies SupplyAnswer,
+          },
+        }),
+      checks: [
+        ...run.checks(
+          [subject],
+          [
+            v('ends at', (run.result?.endSocReached ?? 0) * 100, '%'),
+            v('asked', (run.input?.endSoc ?? 0) * 100, '%'),
+            v('ends at', run.result?.endSocReached ?? 0, 'fraction'),
+            v('asked', run.input?.endSoc ?? 0, 'fraction'),
+          ],
+        ),
+        judge(
+          acChargeRules.window,
+          [subject],
+          real,
+          limits !== null && limits.outside.length > 0
+            ? limits.outside
+                .map(
+                  (one) =>
+                    `${one.tag} works from ${n(one.minV)} to ${n(one.maxV)} V; at ${tag} the pack has ${n(one.packV)} V.`,
+                )
+                .join(' ')
+            : null,
+          (limits?.outside ?? []).flatMap((one) => [
+            v(`${one.tag} from`, one.minV, 'V'),
+            v(`${one.tag} to`, one.maxV, 'V'),
+            v('pack has', one.packV, 'V'),
+          ]),
+        ),
+        judge(
+          chargeRules.onePhase,
+          [subject],
+          real,
+          way.serving.length === 0 ? `${tag} has ${n(phases)} phase; no charger works on it.` : null,
+          [v('phases', phases, ''), v('chargers that do nothing', idle.length, '')],
+        ),
+        judge(
+          chargeRules.breaker,
+          [subject],
+          [
+            ...real,
+            ...(holdsA === null && gaps.length === 0
+              ? [
+                  {
+                    kind: 'not-given' as const,
+                    path: `supplies.${subject}.breakerA`,
+                    label: `breaker of ${tag}`,
+                  },
+                ]
+              : []),
+          ],
+          holdsA !== null && drawnA + way.otherA > holdsA * (1 + 1e-9)
+            ? `At ${tag} chargers draw ${n(drawnA)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; the breaker of ${n(way.breakerA!)} A holds ${n(holdsA)} A for hours.`
+            : null,
+          [
+            v('chargers draw', drawnA),
+            v('others', way.otherA ?? 0),
+            v('breaker', way.breakerA ?? 0),
+            v('holds for hours', holdsA ?? 0),
+          ],
+        ),
+        judge(
+          chargeRules.wire,
+          [subject],
+          real,
+          way.wireA !== null && drawnA > way.wireA * (1 + 1e-9)
+            ? `At ${tag} up to ${n(drawnA)} A flow; ${
+                pinsA !== null && pinsA <= way.wireA ? 'the inlet' : 'the wires behind the inlet'
+              } carry ${n(way.wireA)} A.`
+            : null,
+          [v('flows', drawnA), v('carry', way.wireA ?? 0)],
+        ),
+        judge(
+          chargeRules.neutral,
+          [subject],
+          real,
+          limits !== null && neutralRating !== null && limits.drawn.neutralA > neutralRating * (1 + 1e-9)
+            ? `At ${tag} the neutral carries ${n(limits.drawn.neutralA)} A; its wire is for ${n(neutralRating)} A.`
+            : null,
+          [v('neutral', limits?.drawn.neutralA ?? 0), v('its wire', neutralRating ?? 0)],
+        ),
+        judge(
+          chargeRules.residual,
+          [subject],
+          [
+            ...(residual === null
+              ? [
+                  {
+                    kind: 'not-given' as const,
+                    path: `supplies.${subject}.residual`,
+                    label: `residual-current device of ${tag}`,
+                  },
+                ]
+              : []),
+            ...real,
+          ],
+          residual !== null && real.length === 0 && !suits
+            ? `${tag} has ${residual === 'none' ? 'nothing that trips' : `a device of type ${residual}`}; ${n(unseen.length)} chargers do not see ${n(6)} mA of direct current themselves.`
+            : null,
+          [v('direct current that is seen', 6, 'mA'), v('chargers that do not see it', unseen.length, '')],
+        ),
+        judge(
+          chargeRules.aboveSaid,
+          [subject],
+          [
+            ...real,
+            ...(saidA === undefined
+              ? [{ kind: 'not-given' as const, path: 'pack.chargeA', label: 'current that charges the pack' }]
+              : []),
+          ],
+          offeredA !== null && saidA !== undefined && offeredA > saidA * 1.001
+            ? `At ${tag} up to ${formatQuantity(offeredA, 'A')} go into the pack; ${n(saidA)} A are said.`
+            : null,
+          [v('goes in', offeredA ?? 0), v('said', saidA ?? 0)],
+        ),
+      ],
+    };
+  },
+};
+
+function breakerResidual(supply: SupplyItem, read: Reader) {
+  const breaker = read.at('parts')[supply.breaker ?? ''];
+  return breaker?.kind === 'breaker' ? breaker.data.residual : null;
+}

@@ -1,0 +1,23 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'low-voltage.budget':
+      | 'drivingA'
+      | 'chargingA'
+      | 'parkedA'
+      | 'drivingW'
+      | 'packW'
+      | 'peakA'
+      | 'marginA'
+      | 'hoursOnBatteryDriving'
+      | 'hoursEssentialOnly'
+      | 'daysParked';
+    'low-voltage.load': 'currentA' | 'areaMm2' | 'dropV' | 'fuseA';
+    'low-voltage.group': never;
+    'low-voltage.service': never;
+    'looms.wire': 'lengthM' | 'currentA' | 'dropV';
+    'looms.end': never;
+  }
+}
+
+export {};

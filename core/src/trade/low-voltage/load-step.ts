@@ -1,0 +1,388 @@
+import { figureId, type Figure, type Gap } from '../../ground/figure';
+import type { CheckValue } from '../../ground/finding';
+import { formatNumber } from '../../ground/quantity';
+import { lowVoltageDefaults, type Design, type Id } from '../../model/document';
+import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { lowVoltageRules } from './rules';
+import { fedV, lowVoltageSystem } from './system';
+import {
+  bladeFusesA,
+  wire12v,
+  wireAmpacityA,
+  wireDropV,
+  type Wire12vInput,
+  type Wire12vResult,
+} from './wire-12v';
+
+const n = formatNumber;
+/** A fuse nearer to the current than this is a finding. */
+const nearFraction = 0.1;
+/** Nothing looks after a wire before its fuse; longer than this it is a finding, m. */
+const unfusedM = 0.2;
+
+/** What a load draws at the most while it is fed, or out of the battery where it keeps its power, A. */
+export function loadCurrentA(id: Id, read: Reader): { value: number | null; gaps: Gap[] } {
+  const load = read.at('loads')![id]!;
+  const system = lowVoltageSystem({
+    lowVoltage: read.at('lowVoltage') ?? {},
+    parts: read.at('parts'),
+    settings: read.at('settings'),
+  });
+  if (load.powerW === undefined)
+    return {
+      value: null,
+      gaps: [{ kind: 'not-given', path: `loads.${id}.powerW`, label: `power of ${load.tag}` }],
+    };
+  return { value: load.powerW / (load.steadyPower === true ? system.nominalV : fedV(system)), gaps: [] };
+}
+
+/** Each load: its current, the wire it needs, and whether what is chosen holds. */
+export const loadStep: StepDefinition = {
+  id: 'low-voltage.load',
+  version: 1,
+  subjects: ({ loads = {} }) => Object.keys(loads),
+  compute(subject, read) {
+    const load = read.at('loads')![subject]!;
+    const { tag } = load;
+    const at = `loads.${subject}`;
+    const settings = read.at('lowVoltage') ?? {};
+    const parts = read.at('parts');
+    const system = lowVoltageSystem({ lowVoltage: settings, parts, settings: read.at('settings') });
+    const current = loadCurrentA(subject, read);
+    const wire = parts[load.wire ?? ''];
+    const chosen = wire?.kind === 'wire' ? wire : null;
+    const ambientC = load.ambientC ?? settings.ambientC ?? lowVoltageDefaults.ambientC;
+    const maxC = chosen?.data.maxC ?? 105;
+    const inputs = new Inputs(read);
+    inputs.missing(...current.gaps);
+    if (current.value !== null)
+      inputs.set(
+        'currentA',
+        current.value,
+        { kind: 'figure', id: figureId('low-voltage.load', subject, 'currentA') },
+        `current of ${tag}`,
+      );
+    inputs.given('lengthM', load.lengthM, `${at}.lengthM`, `feed of ${tag}`);
+    inputs.given('returnLengthM', load.returnLengthM, `${at}.returnLengthM`, `return of ${tag}`);
+    inputs.set(
+      'systemV',
+      fedV(system),
+      { kind: 'document', path: 'lowVoltage.systemV' },
+      'voltage while it is fed',
+    );
+    inputs.optional(
+      'maxDropFraction',
+      settings.maxDropFraction,
+      'lowVoltage.maxDropFraction',
+      'drop allowed',
+    );
+    inputs.orDefault(
+      'ambientC',
+      load.ambientC ?? settings.ambientC,
+      lowVoltageDefaults.ambientC,
+      `${at}.ambientC`,
+      `ambient of ${tag}`,
+    );
+    inputs.set(
+      'maxConductorC',
+      maxC,
+      chosen === null
+        ? { kind: 'default', path: `${at}.wire` }
+        : { kind: 'part', key: load.wire!, path: 'maxC' },
+      `conductor of ${tag}`,
+    );
+    const run = inputs.run<Wire12vInput, Wire12vResult>(wire12v);
+    const { result } = run;
+    const amps = current.value ?? 0;
+    const carriesA = chosen === null ? null : wireAmpacityA(chosen.data.areaMm2, ambientC, maxC);
+    const dropV =
+      chosen === null || run.input === null
+        ? (result?.dropV ?? null)
+        : wireDropV(chosen.data.areaMm2, amps, run.input.lengthM + run.input.returnLengthM);
+    const wireA =
+      carriesA ?? (result?.areaMm2 == null ? null : wireAmpacityA(result.areaMm2, ambientC, maxC));
+    const mostFuseA =
+      wireA === null || current.value === null
+        ? null
+        : (bladeFusesA.findLast((rating) => rating >= amps && rating <= wireA * (1 + 1e-9)) ?? null);
+    const allowedV = fedV(system) * (settings.maxDropFraction ?? lowVoltageDefaults.maxDropFraction);
+    const figure = (
+      name: 'currentA' | 'dropV' | 'fuseA',
+      label: string,
+      unit: string,
+      value: number | null,
+      gaps: Gap[],
+      working: Figure['working'],
+    ): Figure => ({
+      id: figureId('low-voltage.load', subject, name),
+      label,
+      unit,
+      value,
+      gaps:
+        value !== null
+          ? []
+          : gaps.length > 0
+            ? gaps
+            : [{ kind: 'never', label: `${label}: no wire of the table` }],
+      working: value === null ? [] : working,
+      ...(name === 'dropV' && { limit: { max: allowedV } }),
+    });
+    const v = (label: string, value: number, unit: string): CheckValue => ({ label, value, unit });
+    const tooThin =
+      chosen !== null &&
+      run.input !== null &&
+      (carriesA! < amps * (1 - 1e-9) || dropV! > allowedV * (1 + 1e-9));
+    const { fuseA } = load;
+    const relay = parts[load.relay ?? ''];
+    const data = relay?.kind === 'relay' ? relay.data : null;
+    const peakA = load.peakW === undefined ? amps : Math.max(amps, load.peakW / fedV(system));
+    const noFuse: Gap[] =
+      fuseA === undefined ? [{ kind: 'not-given', path: `${at}.fuseA`, label: `fuse of ${tag}` }] : [];
+    const shared = load.behind !== undefined;
+    const keys = chosen === null ? [] : [load.wire!];
+    return {
+      figures: [
+        figure('currentA', `Current of ${tag}`, 'A', current.value, current.gaps, [
+          {
+            symbol: 'I',
+            label: `Current of ${tag}`,
+            formula: 'P/U',
+            inputs: [
+              {
+                symbol: 'P',
+                value: load.powerW ?? 0,
+                unit: 'W',
+                origin: { kind: 'document', path: `${at}.powerW` },
+              },
+              {
+                symbol: 'U',
+                label: load.steadyPower === true ? 'of the battery: it keeps its power' : 'while it is fed',
+                value: load.steadyPower === true ? system.nominalV : fedV(system),
+                unit: 'V',
+              },
+            ],
+            value: current.value,
+            unit: 'A',
+            source: 'Power over voltage',
+          },
+        ]),
+        ...run.figures('low-voltage.load', subject, [
+          { name: 'areaMm2', label: `Wire of ${tag}, at least`, unit: 'mm²' },
+        ]),
+        figure('fuseA', `Fuse of ${tag}, at most`, 'A', mostFuseA, run.gaps, [
+          {
+            symbol: 'I_f',
+            label: `Fuse of ${tag}, at most`,
+            formula: 'I ≤ I_f ≤ I_w',
+            inputs: [
+              { symbol: 'I', value: amps, unit: 'A' },
+              { symbol: 'I_w', label: 'wire carries', value: wireA ?? 0, unit: 'A' },
+            ],
+            value: mostFuseA,
+            unit: 'A',
+            source:
+              'Largest fuse of the series that the wire carries: the chosen one, else the one that is needed',
+          },
+        ]),
+        figure('dropV', `Drop to ${tag}`, 'V', dropV, run.gaps, [
+          {
+            symbol: 'ΔU',
+            label: `Drop to ${tag}`,
+            formula: 'I·r·(l + l_r)',
+            inputs: [
+              {
+                symbol: 'I',
+                value: amps,
+                unit: 'A',
+                origin: { kind: 'figure', id: figureId('low-voltage.load', subject, 'currentA') },
+              },
+              { symbol: 'A', value: chosen?.data.areaMm2 ?? result?.areaMm2 ?? 0, unit: 'mm²' },
+              { symbol: 'l', value: run.input?.lengthM ?? 0, unit: 'm' },
+              { symbol: 'l_r', value: run.input?.returnLengthM ?? 0, unit: 'm' },
+            ],
+            value: dropV,
+            unit: 'V',
+            source: 'Copper at 60 °C over both ways',
+          },
+        ]),
+      ],
+      ...(run.input !== null && { run: { calculator: 'wire-12v', input: run.input, result } }),
+      checks: [
+        ...run
+          .checks(
+            [subject],
+            [
+              v('current', amps, 'A'),
+              v('length', (run.input?.lengthM ?? 0) + (run.input?.returnLengthM ?? 0), 'm'),
+              v('fuse proposed', result?.fuseA ?? 0, 'A'),
+            ],
+          )
+          // What is chosen is judged by itself: the proposal’s fuse is nobody’s.
+          .map((check) =>
+            check.state === 'raised' && check.rule.id === 'wire-12v.fuse-near' && fuseA !== undefined
+              ? judge(check.rule, [subject], [], null)
+              : check,
+          )
+          .map((check) =>
+            check.state === 'raised' ? { ...check, message: `${tag}: ${check.message}` } : check,
+          ),
+        judge(
+          lowVoltageRules.thin,
+          [subject],
+          [
+            ...run.gaps,
+            ...(chosen === null
+              ? [{ kind: 'not-given' as const, path: `${at}.wire`, label: `wire of ${tag}` }]
+              : []),
+          ],
+          tooThin
+            ? `${tag}: ${n(chosen.data.areaMm2)} mm² carry ${n(carriesA!)} A of ${n(amps)} A and drop ${n(dropV!)} V of ${n(allowedV)} V allowed${
+                result?.areaMm2 == null ? '' : `; ${n(result.areaMm2)} mm² are needed`
+              }.`
+            : null,
+          [
+            v('area', chosen?.data.areaMm2 ?? 0, 'mm²'),
+            v('wire carries', carriesA ?? 0, 'A'),
+            v('current', amps, 'A'),
+            v('drop', dropV ?? 0, 'V'),
+            v('drop allowed', allowedV, 'V'),
+            v('area needed', result?.areaMm2 ?? 0, 'mm²'),
+          ],
+          { parts: keys },
+        ),
+        judge(
+          lowVoltageRules.fuseWide,
+          [subject],
+          [
+            ...noFuse,
+            ...(chosen === null
+              ? [{ kind: 'not-given' as const, path: `${at}.wire`, label: `wire of ${tag}` }]
+              : []),
+          ],
+          fuseA !== undefined && carriesA !== null && fuseA > carriesA * (1 + 1e-9)
+            ? `${tag}: ${n(fuseA)} A before ${n(chosen!.data.areaMm2)} mm², which carry ${n(carriesA)} A.`
+            : null,
+          [
+            v('fuse', fuseA ?? 0, 'A'),
+            v('area', chosen?.data.areaMm2 ?? 0, 'mm²'),
+            v('wire carries', carriesA ?? 0, 'A'),
+          ],
+          { parts: keys },
+        ),
+        judge(
+          lowVoltageRules.fuseNear,
+          [subject],
+          shared ? [] : [...noFuse, ...current.gaps],
+          !shared && fuseA !== undefined && current.value !== null && fuseA < amps * (1 + nearFraction)
+            ? `${tag}: ${n(fuseA)} A for ${n(amps)} A.`
+            : null,
+          [v('fuse', fuseA ?? 0, 'A'), v('current', amps, 'A')],
+        ),
+        judge(
+          lowVoltageRules.toFuse,
+          [subject],
+          load.toFuseM === undefined
+            ? [{ kind: 'not-given', path: `${at}.toFuseM`, label: `way to the fuse of ${tag}` }]
+            : [],
+          load.toFuseM !== undefined && load.toFuseM > unfusedM
+            ? `${tag}: ${n(load.toFuseM)} m before its fuse; ${n(unfusedM)} m at most.`
+            : null,
+          [v('before the fuse', load.toFuseM ?? 0, 'm'), v('at most', unfusedM, 'm')],
+        ),
+        judge(
+          lowVoltageRules.relay,
+          [subject],
+          data === null ? [] : current.gaps,
+          data !== null && (data.contactA < amps || data.makesA < peakA)
+            ? `${relay!.label} carries ${n(data.contactA)} A and makes ${n(data.makesA)} A; ${tag} draws ${n(amps)} A, at first ${n(peakA)} A.`
+            : null,
+          [
+            v('contact carries', data?.contactA ?? 0, 'A'),
+            v('contact makes', data?.makesA ?? 0, 'A'),
+            v('draws', amps, 'A'),
+            v('at first', peakA, 'A'),
+          ],
+          { parts: load.relay === undefined ? [] : [load.relay] },
+        ),
+        judge(
+          lowVoltageRules.relayCoil,
+          [subject],
+          [],
+          data !== null && Math.abs(data.coilV - system.nominalV) > system.nominalV * 0.2
+            ? `${relay!.label} at ${tag}: ${n(data.coilV)} V in a vehicle of ${n(system.nominalV)} V.`
+            : null,
+          [v('coil', data?.coilV ?? 0, 'V'), v('vehicle', system.nominalV, 'V')],
+          { parts: load.relay === undefined ? [] : [load.relay] },
+        ),
+        judge(
+          lowVoltageRules.relayBare,
+          [subject],
+          [],
+          data !== null && !data.suppressed
+            ? `${relay!.label} at ${tag} has ${n(0)} parts across its coil.`
+            : null,
+          [v('suppressed', data?.suppressed === false ? 0 : 1, '')],
+          { parts: load.relay === undefined ? [] : [load.relay] },
+        ),
+      ],
+    };
+  },
+};
+
+/** Names of fuses that loads hang behind together. */
+export const sharedFuses = ({ loads = {} }: Pick<Design, 'loads'>): string[] => [
+  ...new Set(Object.values(loads).flatMap(({ behind }) => (behind === undefined ? [] : [behind]))),
+];
+
+/** Loads behind one fuse: their sum, and what lives together that should not. */
+export const groupStep: StepDefinition = {
+  id: 'low-voltage.group',
+  version: 1,
+  subjects: sharedFuses,
+  compute(subject, read) {
+    const all = read.at('loads') ?? {};
+    const behind = Object.keys(all).filter((id) => all[id]!.behind === subject);
+    const currents = behind.map((id) => loadCurrentA(id, read));
+    const gaps = currents.flatMap((one) => one.gaps);
+    const sumA = currents.reduce((sum, one) => sum + (one.value ?? 0), 0);
+    const fuses = behind.flatMap((id) => (all[id]!.fuseA === undefined ? [] : [all[id]!.fuseA!]));
+    const fuseA = fuses.length === 0 ? null : Math.min(...fuses);
+    const must = behind.filter((id) => all[id]!.essential === true);
+    const may = behind.filter((id) => all[id]!.essential === false);
+    const names = (ids: Id[]) => ids.map((id) => all[id]!.tag).join(', ');
+    return {
+      figures: [],
+      checks: [
+        judge(
+          lowVoltageRules.shared,
+          [subject],
+          [],
+          must.length > 0 && may.length > 0
+            ? `Behind ${subject} ${n(must.length)} that must live (${names(must)}) hang with ${n(may.length)} that need not (${names(may)}).`
+            : null,
+          [
+            { label: 'cannot be left out', value: must.length, unit: '' },
+            { label: 'can', value: may.length, unit: '' },
+          ],
+        ),
+        judge(
+          lowVoltageRules.groupFuse,
+          [subject],
+          [
+            ...gaps,
+            ...(fuseA === null
+              ? [{ kind: 'not-given' as const, path: `loads.${behind[0]}.fuseA`, label: `fuse ${subject}` }]
+              : []),
+          ],
+          fuseA !== null && sumA * (1 + nearFraction) > fuseA
+            ? `Behind ${subject} of ${n(fuseA)} A ${names(behind)} draw ${n(sumA)} A together.`
+            : null,
+          [
+            { label: 'fuse', value: fuseA ?? 0, unit: 'A' },
+            { label: 'draw', value: sumA, unit: 'A' },
+          ],
+        ),
+      ],
+    };
+  },
+};

@@ -1,0 +1,142 @@
+import { formatQuantity } from '../../ground/quantity';
+import type { Case, Hypothesis } from './suspect-case';
+
+const cause = (what: string, because: string, check: string, predicts: number | null = null): Hypothesis => ({
+  cause: what,
+  because,
+  check,
+  predicts,
+});
+
+/** Why a charge does not end, or flows stronger than its way allows. */
+export function chargeCauses({ step, design, expected }: Case, template: string): Hypothesis[] {
+  const range = expected.kind === 'range' ? expected : null;
+  const id = step.subjects[0]?.id ?? '';
+  if (template === 'charge-stop') {
+    const { endV } = design.devices[id] ?? {};
+    const cells = Object.values(design.strings)[0]?.modules.length ?? 0;
+    return [
+      cause(
+        'The charger is set to another end',
+        `It ends where it is set: ${endV === undefined ? 'not given' : formatQuantity(endV, 'V')} is expected.`,
+        'Read its setting by its maker’s tool, and write it into the ladder.',
+      ),
+      cause(
+        'Its own meter is off',
+        'A charger that reads low charges high.',
+        'Hold its display against the meter at rest.',
+      ),
+      cause(
+        'The monitor asked for the end, or for more',
+        `Where the monitor commands the charger, its limit governs; ${cells} modules hang in a string.`,
+        'Read the monitor’s log at that moment.',
+      ),
+    ];
+  }
+  if (template === 'charge-cut') {
+    const cut = design.cuts?.[id];
+    return [
+      cause(
+        'A contact of the cut is welded',
+        'It was told to open and current flows on.',
+        'With the mains off: resistance over each of its contacts, released.',
+      ),
+      cause(
+        'It opens another path than the one that feeds',
+        'A second charger or phase goes round it.',
+        'Follow each phase from the inlet to each charger.',
+      ),
+      ...(cut?.opens === 'enable of the charger'
+        ? [
+            cause(
+              'The charger ignores its enable',
+              'Its input is set to be of no effect, or is bridged.',
+              'Open the enable at the charger’s own plug.',
+            ),
+          ]
+        : []),
+      cause(
+        'Its threshold was not reached',
+        'What it reads is not what the meter reads.',
+        'Bring its threshold down further and read what it shows.',
+      ),
+    ];
+  }
+  if (template === 'charge-pilot' || template === 'charge-cable' || template === 'charge-current')
+    return [
+      ...(range?.nominal === undefined
+        ? []
+        : [
+            cause(
+              'Two chargers hang on one phase',
+              'Both draw what the pilot offers to one.',
+              'Clamp each charger’s own feed.',
+              2 * range.nominal,
+            ),
+          ]),
+      cause(
+        'The charger reads neither pilot nor coding',
+        'It draws what it is set to.',
+        'Its maker’s setting, and both wires from the inlet to it.',
+      ),
+      cause(
+        'Pilot and proximity are exchanged',
+        'It reads the one as the other.',
+        'Continuity of both, pin by pin.',
+      ),
+    ];
+  if (template === 'charge-lost')
+    return [
+      cause(
+        'The charger waits for the monitor',
+        'It ends by a message, not by the pilot.',
+        'Time pilot, message and current together.',
+      ),
+      cause(
+        'The pilot is held up by a parallel path',
+        'A controller of its own feeds it.',
+        'Unplug the controller and try again.',
+      ),
+    ];
+  if (template === 'inlet-weld')
+    return [
+      cause(
+        'A contactor is welded',
+        'The far side has the pack’s voltage.',
+        'Isolate, prove dead, then resistance over each of the two.',
+      ),
+      cause(
+        'A contactor is driven',
+        'Its coil has a voltage it should not have.',
+        'Voltage at both coils with the inlet open.',
+      ),
+      cause(
+        'A discharge path is missing',
+        'The cable keeps its charge after they have opened.',
+        'Read again after a minute: it falls.',
+      ),
+    ];
+  if (template === 'load-drop')
+    return [
+      cause(
+        'A crimp or a ground is bad',
+        'A tenth of an ohm is enough.',
+        'Halve the way with the probes until the drop jumps.',
+      ),
+      cause('The wire is thinner than designed', 'Drop goes with the area.', 'Measure its strands.'),
+    ];
+  if (template === 'converter-load')
+    return [
+      cause(
+        'The converter is at its limit',
+        'Voltage gives in once its current does not rise any more.',
+        'Clamp its output; switch loads off one by one.',
+      ),
+      cause(
+        'A cell of the battery is shorted',
+        'It pulls the voltage down at rest as well.',
+        'The battery alone, at rest and under load.',
+      ),
+    ];
+  return [];
+}

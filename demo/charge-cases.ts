@@ -1,0 +1,105 @@
+import type { Design } from '@torvek/core/document';
+import { catalogueOf } from '@torvek/core/parts';
+import { pin } from '@torvek/core/pack';
+
+const supply = (draft: Design, id = 'depot') => draft.supplies![`supply-${id}`]!;
+const inlet = (draft: Design) => draft.inlets!['inlet-side']!;
+const cut = (draft: Design) => draft.cuts!['cut-mains']!;
+const load = (draft: Design, id: string) => draft.loads![`load-${id}`]!;
+const wire = (draft: Design, id: string) => draft.wires![`wire-${id}`]!;
+const end = (draft: Design, id: string) => draft.ends![`end-${id}`]!;
+const service = (draft: Design, id: string) => draft.services![`service-${id}`]!;
+const relay = (draft: Design, id: string) =>
+  pin(
+    draft,
+    catalogueOf('relay').find((part) => part.id === id)!,
+  );
+const charger = (draft: Design) => draft.devices['device-charger']!;
+
+/** For each rule of charging and of the low voltage that the evaluation can raise: what is wrong about the bus when it is raised. */
+export const wrongCharge: Record<string, (draft: Design) => void> = {
+  'charge.above-said': (draft) => void (draft.pack.chargeA = 25),
+  'charge.cold-rate': (draft) => {
+    draft.cooling!.cellChargeMinC = 0;
+    delete draft.limits!.chargeByTemperature;
+  },
+  'charge.breaker-trips': (draft) => void (supply(draft).continuousFraction = 0.7),
+  'charge.inlet-wire': (draft) => void (inlet(draft).wireA = 12),
+  'charge.neutral': (draft) => {
+    charger(draft).phase = 1;
+    inlet(draft).neutralA = 10;
+  },
+  'charge.no-one-phase': (draft) => void (charger(draft).phase = 2),
+  'charge.residual': (draft) => void (supply(draft).residual = 'AC'),
+  'charge.no-independent-stop': (draft) => void (draft.cuts = {}),
+  'charge.cut-needs-power': (draft) => void (cut(draft).opensUnpowered = false),
+  'charge.cut-one-phase': (draft) => void (cut(draft).everyPhase = false),
+  'charge.cut-rearms': (draft) => void delete cut(draft).armedAt,
+  'charge.no-release': (draft) => void (inlet(draft).release = 'none'),
+  'charge.lock-unread': (draft) => void (inlet(draft).lockReadBack = false),
+  'charge.no-lock': (draft) => void (inlet(draft).lock = 'none'),
+  'charge.no-drive-inhibit': (draft) => void (inlet(draft).driveInhibit = false),
+  'charge.no-weld-check': (draft) => void (inlet(draft).weldCheck = false),
+  'charge.hot-inlet': (draft) => void (inlet(draft).sensors = 1),
+  'charge.two-monitors': (draft) => void (inlet(draft).monitorPauses = false),
+  'charge.branch-load': (draft) => void (draft.circuits['circuit-charger']!.loadProfile = [[3600, 20]]),
+  'charge.ladder-open': (draft) => void delete charger(draft).endV,
+  'charge.pack-hides-cell': (draft) => {
+    charger(draft).endV = 402;
+    delete draft.limits!.cutHighV;
+    Object.assign(cut(draft), { level: 'pack', voltageV: 402.6 });
+  },
+  'threshold-ladder.order': (draft) => void (charger(draft).endV = 399),
+  'threshold-ladder.outside-cell': (draft) => void (cut(draft).voltageV = 4.26),
+  'dcfc-window.none': (draft) => void Object.assign(supply(draft, 'yard'), { minV: 500, maxV: 900 }),
+  'dcfc-window.part': (draft) => void Object.assign(supply(draft, 'yard'), { minV: 360, maxV: 900 }),
+  'charge-curve.not-full': (draft) => void (charger(draft).endV = 350),
+  'ac-charge.outside-window': (draft) => void (charger(draft).minV = 345),
+
+  'low-voltage.battery-short': (draft) => void (draft.lowVoltage!.school = 'mains charger'),
+  'low-voltage.converter-fails': (draft) => void (draft.lowVoltage!.batteryAh = 20),
+  'low-voltage.parked-flat': (draft) => void (draft.lowVoltage!.parkedDays = 40),
+  'low-voltage.unfed': (draft) => void delete draft.lowVoltage!.converter,
+  'low-voltage.above-accessories': (draft) => void (draft.vehicle.accessoriesW = 400),
+  'low-voltage.two-voltages': (draft) => void delete draft.lowVoltage!.dropper,
+  'low-voltage.peak-sag': (draft) => void (load(draft, 'air').peakW = 25_000),
+  'low-voltage.peak-battery': (draft) => void (load(draft, 'air').peakW = 6000),
+  'low-voltage.wire-thin': (draft) => void (load(draft, 'tail').wire = 'marl-v0-75@1'),
+  'low-voltage.fuse-wide': (draft) => void (load(draft, 'clock').fuseA = 20),
+  'low-voltage.fuse-tight': (draft) => void (load(draft, 'headlamps').fuseA = 5),
+  'low-voltage.before-fuse': (draft) => void (load(draft, 'tail').toFuseM = 0.6),
+  'low-voltage.shared-fuse': (draft) => {
+    load(draft, 'wipers').behind = 'F7';
+    load(draft, 'blower').behind = 'F7';
+  },
+  'low-voltage.group-fuse': (draft) => {
+    load(draft, 'wipers').behind = 'F3';
+  },
+  'low-voltage.relay-small': (draft) => void (load(draft, 'headlamps').peakW = 4000),
+  'low-voltage.relay-coil': (draft) => void (load(draft, 'headlamps').relay = relay(draft, 'hollin-r30')),
+  'low-voltage.relay-bare': (draft) => void (load(draft, 'headlamps').relay = relay(draft, 'hollin-r30n')),
+  'low-voltage.no-successor': (draft) => void delete service(draft, 'brake').load,
+  'low-voltage.no-warning': (draft) => void (service(draft, 'brake').warns = false),
+  'low-voltage.service-shed': (draft) => void (load(draft, 'air').essential = false),
+  'low-voltage.heat-unguarded': (draft) => void (service(draft, 'heat').cutOut = false),
+  'low-voltage.brake-reserve': (draft) => void (service(draft, 'brake').reserveCount = 2),
+  'twelve-volt.converter-small': (draft) => void (draft.lowVoltage!.converterA = 40),
+  'twelve-volt.high-rate': (draft) =>
+    void Object.assign(draft.lowVoltage!, { school: 'mains charger', mainsChargerA: 20 }),
+  'wire-12v.none-fits': (draft) => void (load(draft, 'steering').lengthM = 60),
+  'wire-12v.fuse-near': (draft) => {
+    Object.assign(load(draft, 'tail'), { powerW: 260, lengthM: 0.4, returnLengthM: 0.4 });
+    delete load(draft, 'tail').fuseA;
+  },
+
+  'looms.pin-twice': (draft) => void (wire(draft, '122').fromPin = 2),
+  'looms.no-such-pin': (draft) => void (wire(draft, '102').toPin = 9),
+  'looms.wire-unfit': (draft) => void (wire(draft, '131').wire = 'marl-v6@1'),
+  'looms.pin-hot': (draft) => void (wire(draft, '121').currentA = 12),
+  'looms.wire-hot': (draft) => void (wire(draft, '121').fuseA = 20),
+  'looms.no-fuse': (draft) => void delete wire(draft, '131').fuseA,
+  'looms.sense-ground': (draft) => void (wire(draft, '132').to = 'end-sensors'),
+  'looms.alike': (draft) => void (end(draft, 'right').place = 'nose, left'),
+  'looms.open-end': (draft) => void delete wire(draft, '113').to,
+  'looms.twist': (draft) => void (wire(draft, '202').to = 'end-dash'),
+};

@@ -1,0 +1,310 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  builtCharger,
+  ladderItems,
+  type LadderAnswer,
+  type StationAnswer,
+  type SupplyAnswer,
+} from '@torvek/core/charging';
+import { judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
+import { evaluate } from '@torvek/core/design';
+import type { Design } from '@torvek/core/document';
+import type { FigureId } from '@torvek/core/figure';
+import { packLayout } from '@torvek/core/pack';
+import { catalogueOf } from '@torvek/core/parts';
+import { pin } from '@torvek/core/pack';
+import { libraryBus } from './library-bus';
+import { orchardTruck } from './orchard-truck';
+import { changed } from './rule-cases';
+
+const bus = libraryBus.design;
+const evaluated = evaluate(bus);
+const value = (design: Design, id: string): number | null =>
+  (design === bus ? evaluated : evaluate(design)).figures[id as FigureId]?.value ?? null;
+const supplyAnswer = (design: Design, id: string) =>
+  (design === bus ? evaluated : evaluate(design)).runs[`charge.supply:${id}`]!.result as SupplyAnswer;
+const raised = (design: Design, rule: string) =>
+  evaluate(design).checks.filter((check) => check.state === 'raised' && check.rule.id === rule);
+const depot = 'charge.supply:supply-depot';
+
+describe('from the mains', () => {
+  test('three phases of 16 A through 93.9 % are 10.4 kW; nothing in the neutral', () => {
+    expect(value(bus, `${depot}:inputW`)).toBeCloseTo(3 * 230 * 16, 9);
+    expect(value(bus, `${depot}:outputW`)).toBeCloseTo(3 * 230 * 16 * 0.939, 6);
+    expect(value(bus, `${depot}:neutralA`)).toBeCloseTo(0, 9);
+    expect(value(bus, `${depot}:offeredA`)).toBe(31);
+    expect(value(bus, `${depot}:cRate`)).toBeCloseTo(31 / 234, 9);
+  });
+
+  test('at a single phase the same charger works at a fifth of its load, with the efficiency of that', () => {
+    const { input, result } = supplyAnswer(bus, 'supply-hall');
+    expect([input.phases, result.availableA, result.neutralA]).toEqual([1, 10, 10]);
+    const share = result.outputW / (3 * 230 * 16 * 0.939);
+    const efficiency = 0.875 + ((share - 0.1) / 0.15) * (0.923 - 0.875);
+    expect(result.outputW).toBeCloseTo(2300 * efficiency, 3);
+  });
+
+  test('the narrowest link governs: wires before pilot and cable', () => {
+    expect(supplyAnswer(bus, 'supply-workshop').result).toMatchObject({ availableA: 20, limitedBy: 'wire' });
+    const small = changed((draft) => void (draft.supplies!['supply-depot']!.cableOhm = 1500));
+    expect(supplyAnswer(small, 'supply-depot').result).toMatchObject({ availableA: 13, limitedBy: 'cable' });
+    const pins = changed((draft) => void (draft.inlets!['inlet-side']!.ratedA = 12));
+    expect(supplyAnswer(pins, 'supply-depot').result).toMatchObject({ availableA: 12, limitedBy: 'wire' });
+    const odd = changed((draft) => void (draft.supplies!['supply-depot']!.cableOhm = 400));
+    expect(value(odd, `${depot}:outputW`)).toBeNull();
+    expect(evaluate(odd).figures[`${depot}:outputW` as FigureId]!.gaps).toMatchObject([
+      { kind: 'invalid', path: 'supplies.supply-depot.cableOhm' },
+    ]);
+  });
+
+  test('a smaller breaker and other loads beside the charger make it longer, and are found', () => {
+    const before = value(bus, `${depot}:minutes`)!;
+    const loaded = changed((draft) => void (draft.supplies!['supply-depot']!.otherA = 6));
+    expect(supplyAnswer(loaded, 'supply-depot').result).toMatchObject({ limitedBy: 'breaker' });
+    expect(supplyAnswer(loaded, 'supply-depot').result.availableA).toBeCloseTo(0.8 * 20 - 6, 9);
+    expect(value(loaded, `${depot}:minutes`)!).toBeGreaterThan(1.4 * before);
+    const found = raised(loaded, 'charge.breaker-trips');
+    expect(found.map(({ subjects }) => subjects)).toEqual([['supply-depot']]);
+    expect(found[0]!.state === 'raised' && found[0]!.values.map((one) => one.value)).toEqual([16, 6, 20, 16]);
+    const none = changed((draft) => void (draft.supplies!['supply-depot']!.otherA = 16));
+    expect(evaluate(none).figures[`${depot}:minutes` as FigureId]!.gaps).toMatchObject([
+      { kind: 'invalid', path: 'supplies.supply-depot.otherA' },
+    ]);
+  });
+
+  test('time and energy as a charge that is summed up in small steps', () => {
+    const { layout } = packLayout(bus);
+    const { cell } = layout!.part.data;
+    const ohm = value(bus, 'pack.pack:pack:resistanceOhm')!;
+    const ocv = (soc: number) => {
+      const i = cell.ocvTable.findIndex(([at]) => at >= soc);
+      const [[a, u], [b, v]] = [cell.ocvTable[i - 1]!, cell.ocvTable[i]!];
+      return layout!.seriesCells * (u + ((soc - a) / (b - a)) * (v - u));
+    };
+    let [soc, hours, joules] = [0.1, 0, 0];
+    const power = 3 * 230 * 16 * 0.939;
+    while (soc < 0.9) {
+      const open = ocv(soc + 1e-12);
+      const byPower = (-open + Math.sqrt(open * open + 4 * ohm * power)) / (2 * ohm);
+      const amps = Math.min(31, byPower, (396 - open) / ohm);
+      const step = Math.min(1 / 400, ((0.9 - soc) * 234) / amps + 1e-12);
+      joules += amps * (open + amps * ohm) * step * 3600;
+      soc += (amps * step) / 234;
+      hours += step;
+    }
+    expect(value(bus, `${depot}:minutes`)!).toBeCloseTo(hours * 60, 0);
+    expect(value(bus, `${depot}:energyToPackKWh`)!).toBeCloseTo(joules / 3.6e6, 1);
+    const { curve, result } = supplyAnswer(bus, 'supply-depot');
+    expect(curve!.energyToPackKWh).toBeCloseTo(curve!.energyStoredKWh + curve!.lossKWh, 6);
+    expect(value(bus, `${depot}:energyMainsKWh`)!).toBeCloseTo(
+      (curve!.energyToPackKWh * result.inputW) / result.outputW,
+      9,
+    );
+  });
+
+  test('two chargers on one phase: the neutral carries both, the others nothing', () => {
+    const two = changed((draft) => {
+      const key = pin(
+        draft,
+        catalogueOf('charger').find(({ id }) => id === 'thornwick-c3-350')!,
+      );
+      for (const id of ['device-charger', 'device-second'])
+        draft.devices[id] = { ...draft.devices['device-charger']!, tag: id, charger: key, phase: 2 };
+      delete draft.devices['device-charger']!.maxOutputA;
+      delete draft.devices['device-second']!.maxOutputA;
+    });
+    const { result } = supplyAnswer(two, 'supply-workshop');
+    // Each may give 12 A into the pack.
+    const each = (12 * evaluate(two).figures['pack.pack:pack:voltageNominalV']!.value!) / (230 * 0.929);
+    expect(result.phaseA.map((one) => one > 0)).toEqual([false, true, false]);
+    expect(result.phaseA[1]).toBeLessThanOrEqual(20 + 1e-9);
+    expect(result.neutralA).toBeCloseTo(result.phaseA[1], 9);
+    expect(2 * each).toBeGreaterThan(20);
+    // A single phase is the first one.
+    expect(raised(two, 'charge.no-one-phase').map(({ subjects }) => subjects[0])).toEqual(['supply-hall']);
+  });
+
+  test('what is typed at the device overrides its part', () => {
+    const own = changed((draft) =>
+      Object.assign(draft.devices['device-charger']!, { maxInputA: 10, efficiencyFraction: 0.9 }),
+    );
+    expect(value(own, `${depot}:outputW`)).toBeCloseTo(3 * 230 * 10 * 0.9, 6);
+    expect(builtCharger('device-charger', own).charger).toMatchObject({ maxInputA: 10, onePhaseA: 10 });
+  });
+
+  test('a device of type A suits only chargers that see 6 mA of DC themselves', () => {
+    const typeA = changed((draft) => void (draft.supplies!['supply-depot']!.residual = 'A'));
+    expect(raised(typeA, 'charge.residual')).toEqual([]);
+    const blind = changed((draft) => {
+      draft.supplies!['supply-depot']!.residual = 'A';
+      const part = draft.parts['thornwick-c11-350@1'];
+      if (part?.kind === 'charger') part.data.dcDetection = false;
+    });
+    expect(raised(blind, 'charge.residual').map(({ subjects }) => subjects)).toEqual([['supply-depot']]);
+  });
+});
+
+describe('from a station, and in the cold', () => {
+  test('the least of station, inlet, contactors, cable, cells and what is said governs', () => {
+    const { limits, result } = evaluated.runs['charge.station:supply-yard']!.result as StationAnswer;
+    expect(limits.map(({ what }) => what)).toEqual([
+      'station',
+      'inlet',
+      'contactors',
+      'cable',
+      'cells',
+      'vehicle’s own limit',
+    ]);
+    expect(limits.find(({ what }) => what === 'cells')!.currentA).toBe(2 * 117);
+    expect(limits.find(({ what }) => what === 'cable')!.currentA).toBe(
+      value(bus, 'conductor.cable:circuit-inlet:ampacityA'),
+    );
+    expect(value(bus, 'charge.station:supply-yard:limitA')).toBe(120);
+    expect(result.maxPowerKW).toBeCloseTo((403.2 * 120) / 1000, 9);
+    const weak = changed((draft) => void (draft.supplies!['supply-yard']!.maxA = 60));
+    expect(value(weak, 'charge.station:supply-yard:limitA')).toBe(60);
+    expect(value(weak, 'charge.station:supply-yard:minutes')!).toBeGreaterThan(
+      1.5 * value(bus, 'charge.station:supply-yard:minutes')!,
+    );
+  });
+
+  test('in the cold it is warmed first, as long as the slowest box takes, then held to what cells take', () => {
+    const warm = ['box-nose', 'box-left', 'box-tail'].map((box) => value(bus, `cooling.box:${box}:warmS`)!);
+    expect(value(bus, 'charge.winter:supply-yard:warmMinutes')).toBeCloseTo(Math.max(...warm) / 60, 9);
+    // Charged from 2 °C: between 14 A at 0 and 35 A at 5 °C, in two strings.
+    expect(value(bus, 'charge.winter:supply-yard:takesA')).toBeCloseTo(2 * (14 + (2 / 5) * 21), 9);
+    expect(value(bus, 'charge.winter:supply-yard:minutes')!).toBeGreaterThan(
+      value(bus, 'charge.station:supply-yard:minutes')! * 2,
+    );
+    const mild = changed((draft) => void (draft.cooling!.coldC = 10));
+    expect(value(mild, 'charge.winter:supply-yard:warmMinutes')).toBe(0);
+    expect(value(mild, 'charge.winter:supply-yard:takesA')).toBeCloseTo(2 * (35 + 0.5 * 45), 9);
+    const frozen = changed((draft) => void (draft.cooling!.cellChargeMinC = -10));
+    expect(value(frozen, 'charge.winter:supply-yard:minutes')).toBeNull();
+  });
+
+  test('cooling goes by the same charge, of the supply that heats the most', () => {
+    expect(value(bus, 'cooling.charge:home:packHeatW')).toBe(value(bus, `${depot}:heatW`));
+    expect(value(bus, 'cooling.charge:fast:minutes')).toBe(value(bus, 'charge.station:supply-yard:minutes'));
+    const typed = changed((draft) => void (draft.cooling!.fastChargeW = 20_000));
+    expect(value(typed, 'cooling.charge:fast:packHeatW')!).toBeLessThan(
+      value(bus, 'cooling.charge:fast:packHeatW')! / 2,
+    );
+  });
+
+  test('branches of charger, inlet and converter carry what charging and low voltage give', () => {
+    expect(value(bus, 'charge.branch:circuit-charger:currentA')).toBe(31);
+    expect(value(bus, 'charge.branch:circuit-inlet:currentA')).toBe(120);
+    const lowV = value(bus, 'pack.source:pack:voltageAtLowV')!;
+    expect(value(bus, 'charge.branch:circuit-dcdc:currentA')).toBeCloseTo((70 * 27.6) / (0.93 * lowV), 9);
+  });
+});
+
+describe('the ladder', () => {
+  const answer = (design: Design) => evaluate(design).runs['charge.ladder:vehicle']!.result as LadderAnswer;
+
+  test('is gathered from cells, cut, monitor, charger and inverter, by the cell', () => {
+    const items = ladderItems(bus, packLayout(bus).layout!);
+    expect(Object.fromEntries(items.map(({ path, perCellV }) => [path, perCellV]))).toEqual({
+      'parts.brackwater-m12@1.data.cell.maxV': 4.2,
+      'cuts.cut-mains.voltageV': 4.19,
+      'limits.cutHighV': 4.18,
+      'limits.warnHighV': 4.15,
+      'devices.device-charger.endV': 396 / 96,
+      'limits.balanceFromV': 4.08,
+      'devices.device-inverter.regenMaxV': 394 / 96,
+      'devices.device-inverter.derateBelowV': 316 / 96,
+      'devices.device-inverter.cutBelowV': 304 / 96,
+      'limits.warnLowV': 3.12,
+      'limits.cutLowV': 3.05,
+      'parts.brackwater-m12@1.data.cell.minV': 3,
+    });
+    expect(answer(bus).result.violations).toEqual([]);
+  });
+
+  test('its order does not depend on the order of entry', () => {
+    const other = changed((draft) => {
+      draft.devices = Object.fromEntries(Object.entries(draft.devices).reverse());
+      const { cutHighV, warnHighV, ...rest } = draft.limits!;
+      draft.limits = { ...rest, warnHighV: warnHighV!, cutHighV: cutHighV! };
+    });
+    expect(answer(other).result).toEqual(answer(bus).result);
+  });
+
+  test('the truck’s charger ends above where its monitor warns: one pair, 20 mV the wrong way', () => {
+    const { violations } = answer(orchardTruck.design).result;
+    expect(violations).toHaveLength(1);
+    expect(violations[0]).toMatchObject({
+      upper: 'limits.warnHighV',
+      lower: 'devices.device-charger.endV',
+      neededMv: 10,
+    });
+    expect(violations[0]!.gapMv).toBeCloseTo(-20, 6);
+  });
+
+  test('a further threshold stands in it, and a wider margin finds what was near', () => {
+    const one = changed((draft) => {
+      draft.thresholds = {
+        'threshold-1': { tag: 'Dash', role: 'bms-warn-high', level: 'pack', voltageV: 396.4 },
+      };
+    });
+    // 4.129 V by the cell, 4 mV above the charger’s end.
+    expect(answer(one).result.violations.map(({ upper }) => upper)).toEqual([
+      'thresholds.threshold-1.voltageV',
+    ]);
+    const wide = changed((draft) => void (draft.charging = { marginMv: 40 }));
+    expect(answer(wide).result.violations.length).toBeGreaterThan(2);
+  });
+});
+
+describe('the gate of charging', () => {
+  const steps = procedureFor(bus, evaluated).filter(({ gate }) => gate === 'charging');
+
+  test('tries the inlet, each supply, each limit, the charger’s end and each way that stops it', () => {
+    expect(steps.map(({ id }) => id).filter((id) => !id.startsWith('load-drop'))).toEqual([
+      'inlet-earth:inlet-side',
+      'inlet-release:inlet-side',
+      'inlet-inhibit:inlet-side',
+      'inlet-weld:inlet-side',
+      'charge-current:supply-depot',
+      'charge-current:supply-workshop',
+      'charge-current:supply-hall',
+      'charge-pilot:inlet-side',
+      'charge-cable:inlet-side',
+      'charge-lost:inlet-side',
+      'charge-stop:device-charger',
+      'charge-cut:cut-mains',
+      'charge-station:supply-yard',
+      'converter-load:vehicle',
+    ]);
+    const range = (id: string) => steps.find((step) => step.id === id)!.expected;
+    expect(range('charge-pilot:inlet-side')).toMatchObject({ max: 6 * 1.05 });
+    expect(range('charge-cable:inlet-side')).toMatchObject({ max: 13 * 1.05 });
+    expect(range('charge-stop:device-charger')).toMatchObject({
+      min: 396 * 0.98,
+      max: 396 * 1.005,
+      nominal: 396,
+    });
+    expect(range('charge-cut:cut-mains')).toMatchObject({ max: 0.3 });
+    expect(range('charge-current:supply-workshop')).toMatchObject({ max: 21, nominal: 16 });
+    expect(range('inlet-weld:inlet-side')).toMatchObject({ max: 60 });
+    // Only loads that draw enough to show a bad crimp.
+    expect(steps.some(({ id }) => id === 'load-drop:load-clock')).toBe(false);
+    expect(steps.some(({ id }) => id === 'load-drop:load-steering')).toBe(true);
+  });
+
+  test('stand-ins pass every step when they read true, and a charger that goes on fails where it should', () => {
+    const verdict = (id: string, behaviour: string) => {
+      const step = steps.find((one) => one.id === id)!;
+      const measured = standInReading(step, bus, evaluated, behaviour, 7)!;
+      const judged = judgeMeasurement(step.expected!, measured);
+      return judged.ok ? judged.judgement.verdict : judged.message;
+    };
+    for (const { id } of steps) expect([id, verdict(id, 'true')]).toEqual([id, 'pass']);
+    expect(verdict('charge-cut:cut-mains', 'does-not-stop')).toBe('fail');
+    expect(verdict('charge-lost:inlet-side', 'does-not-stop')).toBe('fail');
+    expect(verdict('charge-lost:inlet-side', 'drop-outs')).toBe('fail');
+    expect(verdict('charge-pilot:inlet-side', 'ignores-limit')).toBe('fail');
+    expect(verdict('charge-stop:device-charger', 'charges-on')).toBe('fail');
+  });
+});

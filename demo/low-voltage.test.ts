@@ -1,0 +1,168 @@
+import { describe, expect, test } from '@jest/globals';
+import { evaluate } from '@torvek/core/design';
+import type { Design } from '@torvek/core/document';
+import { everyTagged, removeLoad, removeLoomEnd, removeWire } from '@torvek/core/document';
+import type { FigureId } from '@torvek/core/figure';
+import { continuitySheet, feedGroups, lowVoltageSystem } from '@torvek/core/low-voltage';
+import { libraryBus } from './library-bus';
+import { orchardTruck } from './orchard-truck';
+import { changed } from './rule-cases';
+
+const bus = libraryBus.design;
+const evaluated = evaluate(bus);
+const value = (design: Design, id: string) =>
+  (design === bus ? evaluated : evaluate(design)).figures[id as FigureId]?.value ?? null;
+const loads = Object.values(bus.loads!);
+const watts = (which: (load: (typeof loads)[number]) => boolean) =>
+  loads.filter(which).reduce((sum, one) => sum + one.powerW! * (one.dutyFraction ?? 1), 0);
+const budget = (name: string, design = bus) => value(design, `low-voltage.budget:vehicle:${name}`);
+
+describe('the budget of the low voltage', () => {
+  test('is the sum of power times duty over the voltage of the converter', () => {
+    expect(budget('drivingA')).toBeCloseTo(watts(({ when }) => when !== 'charging') / 27.6, 9);
+    expect(budget('chargingA')).toBeCloseTo(watts(({ when }) => when !== 'driving') / 27.6, 9);
+    expect(budget('parkedA')).toBeCloseTo((26 * 0.02 + 1.8) / 27.6, 9);
+    expect(budget('marginA')).toBeCloseTo(70 * 0.8 - budget('drivingA')!, 9);
+  });
+
+  test('on the battery alone what keeps its power draws more than while it is fed', () => {
+    const amps = loads
+      .filter(({ when }) => when !== 'charging')
+      .reduce(
+        (sum, one) => sum + (one.powerW! * (one.dutyFraction ?? 1)) / (one.steadyPower === true ? 24 : 27.6),
+        0,
+      );
+    expect(budget('hoursOnBatteryDriving')).toBeCloseTo((110 * 0.5) / amps, 9);
+    expect(budget('daysParked')).toBeCloseTo((110 * 0.5) / ((26 * 0.02) / 24 + 1.8 / 27.6) / 24, 9);
+    expect(budget('hoursEssentialOnly')!).toBeGreaterThan(budget('hoursOnBatteryDriving')!);
+  });
+
+  test('the largest peak stands on the sum of the mode', () => {
+    expect(budget('peakA')).toBeCloseTo(
+      (watts(({ when }) => when !== 'charging') + 2100 - 700 * 0.2) / 27.6,
+      9,
+    );
+  });
+
+  test('the truck’s battery is filled by the mains alone: it has no converter, and hours to spare', () => {
+    const truck = orchardTruck.design;
+    expect(budget('marginA', truck)).toBeNull();
+    expect(budget('hoursOnBatteryDriving', truck)!).toBeGreaterThan(truck.lowVoltage!.journeyH!);
+    expect(
+      lowVoltageSystem({ lowVoltage: truck.lowVoltage!, parts: truck.parts, settings: truck.settings }),
+    ).toMatchObject({
+      nominalV: 12,
+      hasConverter: false,
+      converterA: null,
+      batteryAh: 70,
+    });
+    expect(
+      evaluate(truck).checks.filter(
+        ({ rule, state }) => rule.id === 'charging.no-low-voltage' && state === 'raised',
+      ),
+    ).toEqual([]);
+  });
+
+  test('nothing is computed of loads that do not say what they draw, or when', () => {
+    const open = changed((draft) => void delete draft.loads!['load-wipers']!.powerW);
+    expect(evaluate(open).figures['low-voltage.budget:vehicle:drivingA' as FigureId]!.gaps).toMatchObject([
+      { kind: 'not-given', path: 'loads.load-wipers.powerW' },
+    ]);
+  });
+});
+
+describe('wire and fuse of a load', () => {
+  test('the tail lamps: 2.2 A over 13 m of 1.5 mm² lose 0.44 V', () => {
+    expect(value(bus, 'low-voltage.load:load-tail:currentA')).toBeCloseTo(60 / 27.6, 9);
+    expect(value(bus, 'low-voltage.load:load-tail:dropV')).toBeCloseTo(
+      ((60 / 27.6) * 13.3 * 1.1572 * 13) / 1000,
+      9,
+    );
+    expect(value(bus, 'low-voltage.load:load-tail:areaMm2')).toBe(1);
+    // 1.5 mm² carry 20 A in free air at 30 °C: at 40 °C 18.6 A.
+    expect(value(bus, 'low-voltage.load:load-tail:fuseA')).toBe(15);
+  });
+
+  test('a steady load draws what it does at the voltage of the battery', () => {
+    expect(value(bus, 'low-voltage.load:load-steering:currentA')).toBeCloseTo(950 / 24, 9);
+  });
+
+  test('an area that is not in the table is no better than it is', () => {
+    const odd = changed((draft) => {
+      const part = draft.parts['marl-v1-5@1'];
+      if (part?.kind === 'wire') part.data.areaMm2 = 1.4;
+    });
+    const dropV = value(odd, 'low-voltage.load:load-tail:dropV')!;
+    expect(dropV).toBeCloseTo(((60 / 27.6) * ((19.5 * 1) / 1.4) * 1.1572 * 13) / 1000, 9);
+    // It carries what 1 mm² does.
+    expect(value(odd, 'low-voltage.load:load-tail:fuseA')).toBe(10);
+  });
+});
+
+describe('what could share a wire', () => {
+  test('lamps of one switch at one place share the feed; the sum sizes it, the longest way stays', () => {
+    const groups = feedGroups({
+      loads: bus.loads!,
+      lowVoltage: bus.lowVoltage!,
+      parts: bus.parts,
+      settings: bus.settings,
+    });
+    const rear = groups.find(({ place, what }) => place === 'rear' && what === 'feed and return')!;
+    expect(rear.loads).toEqual(['load-tail', 'load-plate']);
+    expect(rear.currentA).toBeCloseTo(80 / 27.6, 9);
+    expect(rear.savedM).toBeCloseTo(10.5 + 2.5, 9);
+    // A return that belongs to one switch’s loads alone is not offered twice.
+    expect(groups.some(({ place, what }) => place === 'rear' && what === 'return')).toBe(false);
+    expect(groups.map(({ savedM }) => savedM)).toEqual(
+      [...groups.map(({ savedM }) => savedM)].sort((a, b) => b - a),
+    );
+  });
+});
+
+describe('looms', () => {
+  const lines = continuitySheet({
+    ends: bus.ends!,
+    bundles: bus.bundles!,
+    wires: bus.wires!,
+    parts: bus.parts,
+  });
+
+  test('each wire finds the shortest way through the bundles', () => {
+    const length = (id: string) => value(bus, `looms.wire:wire-${id}:lengthM`);
+    expect(length('101')).toBeCloseTo(0.7 + 1.6 + 0.1, 9);
+    expect(length('113')).toBeCloseTo(0.8 + 1.6 + 0.9, 9);
+    expect(length('201')).toBeCloseTo(3.4 + 0.5, 9);
+    const typed = changed((draft) => void (draft.wires!['wire-101']!.lengthM = 2.9));
+    expect(value(typed, 'looms.wire:wire-101:lengthM')).toBe(2.9);
+    const cut = changed((draft) => void delete draft.bundles!['bundle-nose']);
+    expect(value(cut, 'looms.wire:wire-101:lengthM')).toBeNull();
+  });
+
+  test('a wire carries the loads that hang on it', () => {
+    expect(value(bus, 'looms.wire:wire-121:currentA')).toBeCloseTo((38 + 1.8) / 27.6, 9);
+    expect(value(bus, 'looms.wire:wire-131:currentA')).toBeCloseTo(96 / 24, 9);
+  });
+
+  test('the sheet names both pins and the neighbours that must be parted', () => {
+    const feed = lines.find(({ wire }) => wire === 'wire-121')!;
+    expect(feed).toMatchObject({ from: 'Fuse box', fromPin: 3, to: 'Dashboard', toPin: 2, areaMm2: 1 });
+    expect(feed.lengthM).toBeCloseTo(1.6, 9);
+    expect(feed.apartFrom).toEqual(['Dashboard 1', 'Dashboard 3']);
+    expect(lines).toHaveLength(Object.keys(bus.wires!).length);
+  });
+
+  test('what goes takes along what named it', () => {
+    const gone = changed((draft) => {
+      removeLoomEnd(draft, 'end-nose');
+      removeLoad(draft, 'load-wipers');
+      removeWire(draft, 'wire-201');
+    });
+    expect(
+      Object.values(gone.bundles!).some(({ from, to }) => from === 'end-nose' || to === 'end-nose'),
+    ).toBe(false);
+    expect(gone.wires!['wire-111']!.carries).toBeUndefined();
+    expect(gone.wires!['wire-202']!.twistedWith).toBeUndefined();
+    const names = everyTagged(gone);
+    expect([names['end-nose'], names['wire-111']?.tag]).toEqual([undefined, '111 Wiper, feed']);
+  });
+});

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { supplyKinds, type Id } from '@torvek/core/document';
+import { residualKinds } from '@torvek/core/parts';
+import { computed } from 'vue';
+import ChoiceField from '../../../parts/ChoiceField.vue';
+import NumberField from '../../../parts/NumberField.vue';
+import PartField from '../../../parts/PartField.vue';
+import TextField from '../../../parts/TextField.vue';
+import { useJob } from '../../../stores/job';
+
+/** What a supply of the mains is: typed figures hold instead of those of its breaker. */
+const props = defineProps<{ supplyId: Id }>();
+const job = useJob();
+const at = (field: string) => `supplies.${props.supplyId}.${field}`;
+const supply = computed(() => job.design.supplies?.[props.supplyId]);
+const breaker = computed(() => {
+  const part = job.design.parts[supply.value?.breaker ?? ''];
+  return part?.kind === 'breaker' ? part.data : null;
+});
+const inlets = computed(() =>
+  Object.entries(job.design.inlets ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
+);
+const percent = (share: number | undefined) => (share === undefined ? undefined : share * 100);
+const texts = <T extends string | number>(values: readonly T[]) =>
+  values.map((value) => ({ value, text: String(value) }));
+</script>
+
+<template>
+  <div class="fields">
+    <TextField :path="at('tag')" label="Name" required />
+    <PartField :path="at('breaker')" kind="breaker" label="Breaker" none="not chosen" />
+    <ChoiceField
+      :path="at('kind')"
+      label="Kind"
+      :options="texts(supplyKinds.filter((one) => one !== 'station'))"
+      none="—"
+    />
+    <ChoiceField :path="at('phases')" label="Phases" :options="texts([1, 3])" none="1 (default)" />
+    <NumberField :path="at('offersA')" />
+    <NumberField :path="at('cableOhm')" />
+    <NumberField :path="at('breakerA')" label="Breaker, as typed" :fallback="breaker?.ratedA" />
+    <NumberField :path="at('continuousFraction')" />
+    <ChoiceField
+      :path="at('residual')"
+      label="Residual current"
+      :options="residualKinds.map((value) => ({ value, text: value === 'none' ? 'none' : `type ${value}` }))"
+      :none="
+        breaker === null
+          ? 'not said'
+          : `${breaker.residual === 'none' ? 'none' : `type ${breaker.residual}`} (of the breaker)`
+      "
+    />
+    <NumberField :path="at('otherA')" />
+    <NumberField :path="at('phaseVoltageV')" />
+    <ChoiceField :path="at('inlet')" label="Through the inlet" :options="inlets" none="the one that suits" />
+    <NumberField :path="at('fromFraction')" :fallback="percent(job.design.pack.socLowFraction)" />
+    <NumberField :path="at('toFraction')" :fallback="percent(job.design.pack.socHighFraction)" />
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
+  gap: 0.2rem 1.6rem;
+  align-items: end;
+}
+</style>
