@@ -20,7 +20,7 @@ test('a smaller breaker makes the charge longer, and is found', async ({ page, s
   await expect(panel.locator('[data-link="breaker"]')).toHaveAttribute('data-narrowest', 'true');
   await page.getByRole('link', { name: 'Time', exact: true }).click();
   const row = page.locator('[data-supply="supply-depot"]');
-  await expect(row).toContainText('10 h 2');
+  await expect(row).toContainText('10 h 19 min');
   await page.keyboard.press('Control+z');
   await expect(row).toContainText('6 h 29 min');
 });
@@ -37,7 +37,7 @@ test('what cannot be is said at its field, and loses nothing', async ({ page, si
   await expect(figure(page, depot('outputW'))).toContainText('—');
   await coding.fill('twelve');
   await coding.press('Enter');
-  await expect(panel).toContainText(/not a number|cannot be read|is no number/i);
+  await expect(coding).toHaveAttribute('aria-invalid', 'true');
   await coding.press('Escape');
   await coding.fill('680');
   await coding.press('Enter');
@@ -72,7 +72,7 @@ test('a threshold is dragged into its order, and by the keys out of it again', a
   await mark.focus();
   for (let i = 0; i < 4; i += 1) await page.keyboard.press('Shift+ArrowDown');
   await expect(panel.locator('[data-violation]')).toHaveCount(1);
-  await expect(findings).toContainText('Two thresholds are not in their order');
+  await expect(findings).toContainText('mV apart, 10 mV asked');
 });
 
 test('a loom gets a connector and a wire; its continuity sheet is printed', async ({
@@ -88,9 +88,7 @@ test('a loom gets a connector and a wire; its continuity sheet is printed', asyn
   await looms.getByRole('button', { name: 'Add connector' }).click();
   await looms.getByLabel('Name', { exact: true }).fill('Horn');
   await looms.getByLabel('Name', { exact: true }).press('Enter');
-  await looms
-    .getByLabel('Connector', { exact: true })
-    .selectOption({ label: 'Lintwell J2, 2 pins, 14 A, sealed' });
+  await looms.getByLabel('Connector', { exact: true }).selectOption({ label: 'J2, 2 pins, 14 A, sealed' });
   await expect(looms.locator('[data-face] [data-pin]')).toHaveCount(2);
   await wires.getByRole('button', { name: 'Another wire' }).click();
   const row = wires.getByRole('row', { name: /Wire 19/ });
@@ -147,7 +145,7 @@ test('a load that keeps its power, a larger lamp: the budget follows; a service 
   await page.keyboard.type('830');
   await page.keyboard.press('Enter');
   await saved(page);
-  await expect(driving).toContainText('-6.5');
+  await expect(driving).toContainText('-6.48');
   await expect(page.getByLabel('Findings and working')).toContainText('62.5 A are asked; it gives 56 A');
   await page.getByRole('link', { name: 'Services', exact: true }).click();
   const brakes = page.locator('[data-service="service-brake"]');
