@@ -161,20 +161,6 @@ const heats = (maxC: number, airInC = 30) => ({
 });
 const rated = { ratedW: 400, ratedMinV: 200, busV: 220, kind: 'resistive' };
 
-/** Two modules of four cells on a board of this many channels and one of two. */
-const boards = (channels: number, minChannels = 1, resistanceOhm?: number) => ({
-  modules: [
-    { id: 'M1', cells: 4 },
-    { id: 'M2', cells: 4 },
-  ],
-  boards: [
-    { id: 'B1', channels },
-    { id: 'B2', channels: 2, minChannels },
-  ],
-  strategy: 'fill',
-  ...(resistanceOhm !== undefined && { breaks: [{ afterModule: 'M1', kind: 'link', resistanceOhm }] }),
-  peakCurrentA: 200,
-});
 const taps = (...measuredV: number[]) => ({ cells: measuredV.length, cellMinV: 3, cellMaxV: 4.2, measuredV });
 const bleeds = (bleedA: number) => ({
   boxes: [{ id: 'X', modules: [{ cells: 12, sensors: 2 }] }],
@@ -207,9 +193,6 @@ export const coolingCalculators: Record<string, [calculator: string, wrong: obje
   'leak-test.leaks': ['leak-test', { ...held, endKPaGauge: 98 }, held],
   'leak-test.too-short': ['leak-test', { ...held, minutes: 10 }, held],
   'leak-test.pressure-rises': ['leak-test', { ...held, endKPaGauge: 102 }, held],
-  'bms-map.below-minimum': ['bms-map', boards(6, 4), boards(6, 2)],
-  'bms-map.cells-left': ['bms-map', boards(5), boards(6)],
-  'bms-map.straddle': ['bms-map', boards(6, 1, 0.0004), boards(6)],
   'ladder-check.wiring': ['ladder-check', taps(3.6, 10.8, 7.2, 14.4), taps(3.6, 7.2, 10.8, 14.4)],
   'ladder-check.cell': ['ladder-check', taps(3.6, 7.2, 9.9, 13.5), taps(3.6, 7.2, 10.8, 14.4)],
   'topology-compare.bleed-over-lead': ['topology-compare', bleeds(0.3), bleeds(0.2)],

@@ -102,6 +102,15 @@ export const limits: Design['limits'] = {
   chargeByTemperature: true,
 };
 
+/** The boards of the donors stay in their modules; what they assume is written down. */
+export const sensing: Design['sensing'] = {
+  school: 'donor',
+  donorCells: 96,
+  donorAh: 234,
+  donorMinV: 3,
+  donorMaxV: 4.2,
+};
+
 export const lowVoltage: Design['lowVoltage'] = {
   school: 'converter',
   converter: 'wexcombe-x70-350-24@1',

@@ -19,6 +19,7 @@ import {
   limits,
   loads,
   lowVoltage,
+  sensing,
   services,
   supplies,
 } from './library-bus-charging';
@@ -564,6 +565,7 @@ const design: Design = {
   inlets,
   cuts,
   limits,
+  sensing,
   lowVoltage,
   loads,
   services,

@@ -8,6 +8,7 @@ export const orchardKeys: PartKey[] = [
   'saltmere-m16@1',
   'dunmarsh-c16-2d@1',
   'fernhough-p70@1',
+  'harrowmere-b12@1',
   'hollin-r30@1',
   'marl-v0-75@1',
   'marl-v1@1',
@@ -19,8 +20,43 @@ const near = { place: 'seat box', ambientC: 35, toFuseM: 0.12 };
 
 export const orchardCharging: Pick<
   Design,
-  'supplies' | 'inlets' | 'cuts' | 'limits' | 'lowVoltage' | 'loads' | 'services'
+  | 'sensing'
+  | 'boards'
+  | 'sensors'
+  | 'supplies'
+  | 'inlets'
+  | 'cuts'
+  | 'limits'
+  | 'lowVoltage'
+  | 'loads'
+  | 'services'
 > = {
+  // Three boards of twelve: the middle one reaches over the service disconnect, until it is moved.
+  sensing: { school: 'split', strategy: 'fill', mayStraddle: true },
+  boards: Object.fromEntries(
+    [1, 2, 3].map((i) => [
+      `board-${i}`,
+      {
+        tag: `Board ${i}`,
+        unit: 'harrowmere-b12@1',
+        string: 'string-1',
+        order: i,
+        box: 'box-seat',
+        address: i,
+      },
+    ]),
+  ),
+  sensors: Object.fromEntries(
+    ['01', '09', '18', '19', '28', '36'].map((cell, i) => [
+      `sensor-${i + 1}`,
+      {
+        tag: `T${i + 1}`,
+        module: `module-c${cell}`,
+        board: `board-${1 + Math.floor((Number(cell) - 1) / 12)}`,
+        place: 'on the busbar side',
+      },
+    ]),
+  ),
   supplies: {
     'supply-barn': {
       tag: 'Barn socket',
@@ -68,7 +104,6 @@ export const orchardCharging: Pick<
   limits: {
     cutHighV: 3.63,
     warnHighV: 3.58,
-    balanceFromV: 3.45,
     warnLowV: 2.72,
     cutLowV: 2.6,
     spreadMv: 30,

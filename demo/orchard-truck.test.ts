@@ -15,10 +15,10 @@ describe('demo B', () => {
     expect(checks.filter(({ state }) => state === 'not-checked')).toEqual([]);
   });
 
-  test('carries no fault but the two thresholds that stand in the wrong order', () => {
+  test('carries no fault but two thresholds in the wrong order and a board over the disconnect', () => {
     expect(
       checks.flatMap((check) => (check.state === 'raised' && check.grade !== 'note' ? [check.rule.id] : [])),
-    ).toEqual(['threshold-ladder.order']);
+    ).toEqual(['monitoring.over-break', 'threshold-ladder.order']);
   });
 
   test('has two joints at each of its 36 cells and four at each cable, every one of a kind', () => {

@@ -3,7 +3,7 @@ import { mainCircuit, type Design } from '@torvek/core/document';
 import { levelAtEmpty } from './levelling';
 import { orchardCharging, orchardKeys } from './orchard-charging';
 import { pinned } from './pinned';
-import { designer, meter, technician } from './shop';
+import { designer, meter, technician, witness } from './shop';
 import type { DemoJob } from './story';
 
 /** Demo B: an orchard utility truck, 36 LFP cells in one box, about 115 V, air-cooled, single-phase. All invented. */
@@ -288,6 +288,15 @@ const design: Design = {
 
 const intakeV = [3.287, 3.291, 3.288, 3.29, 3.286, 3.289];
 
+/** Twelve cells against the reference, two neighbours exchanged if so. */
+const ladder = (swapped: [number, number] | null): number[] => {
+  const taps = Array.from({ length: 12 }, (_, i) => Math.round((i + 1) * 3.289 * 1000) / 1000);
+  if (swapped === null) return taps;
+  const [a, b] = swapped.map((one) => one - 1) as [number, number];
+  [taps[a], taps[b]] = [taps[b]!, taps[a]!];
+  return taps;
+};
+
 export const orchardTruck: DemoJob = {
   id: 'job-demo-orchard-truck',
   name: 'Pomfrey Hill orchard truck',
@@ -315,6 +324,30 @@ export const orchardTruck: DemoJob = {
         change: (draft) => {
           draft.boxes['box-seat']!.linkPitchMm = 57;
         },
+      },
+      { at: at(11, 9, 0), by: technician, entry: { kind: 'gate', gate: 'sense', witness } },
+      // Two taps of the first plug are exchanged: found before it went in, cured, read again.
+      {
+        at: at(11, 9, 10),
+        by: technician,
+        entry: { kind: 'ladder', step: 'sense-ladder:board-1', taps: ladder([5, 6]), instrument: meter },
+      },
+      {
+        at: at(11, 9, 40),
+        by: technician,
+        entry: {
+          kind: 'deviation',
+          ofStep: 'sense-ladder:board-1',
+          tried: 'Pins 6 and 7 of the plug pushed out and put back the other way round.',
+          cause: 'Two wires crimped in the wrong order',
+          cured: true,
+          subjects: ['board-1'],
+        },
+      },
+      {
+        at: at(11, 9, 55),
+        by: technician,
+        entry: { kind: 'ladder', step: 'sense-ladder:board-1', taps: ladder(null), instrument: meter },
       },
       ...levelAtEmpty(cells, now),
     ];

@@ -2,6 +2,7 @@ import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
 import { wrongCharge } from './charge-cases';
+import { rightSense, wrongSense } from './sense-cases';
 import { rightCooling, wrongCooling } from './cooling-cases';
 import { libraryBus } from './library-bus';
 
@@ -62,6 +63,7 @@ export const changed = (recipe: (draft: Design) => void) =>
 export const wrong: Record<string, (draft: Design) => void> = {
   ...wrongCooling,
   ...wrongCharge,
+  ...wrongSense,
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
   'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
@@ -392,6 +394,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
 /** The same, where the rule is clear. */
 export const right: Record<string, (draft: Design) => void> = {
   ...rightCooling,
+  ...rightSense,
   'fuse.inrush': withOwnContactors,
   'fuse.tap-unprotected': (draft) =>
     void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.15, tapAreaMm2: 4 }),

@@ -175,7 +175,7 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
 /** Tested beside its calculator. */
 const testedElsewhere = [
   // Said of anything, and only where there is something to say: the collection of mistakes.
-  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling', 'charge'].flatMap((at) => [
+  ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling', 'charge', 'monitoring'].flatMap((at) => [
     `${at}.contradiction`,
     `${at}.unusual`,
   ]),
@@ -294,6 +294,10 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
         'ends',
         'bundles',
         'wires',
+        'sensing',
+        'boards',
+        'sensors',
+        'senseWires',
       ] as const)
         delete draft[map];
       for (const run of Object.values(draft.runs!)) {

@@ -14,6 +14,8 @@ export type StoryEntry =
       instrument: { id: string };
       remark?: string;
     }
+  /** Every pin of a sense plug against its reference. */
+  | { kind: 'ladder'; step: string; taps: number[]; instrument: { id: string }; remark?: string }
   | { kind: 'result'; step: string; value: number; instrument: { id: string }; remark?: string }
   /** A captured pre-charge rise, made by the plant's own model with this seed. */
   | { kind: 'rise'; step: string; seed: number; instrument: { id: string } }

@@ -121,7 +121,7 @@ test('a procedure by keyboard alone: step, second person, value, next', async ({
   const bench = page.locator('.bench');
   await expect(bench.getByRole('heading', { name: /^Stop: time/ })).toBeVisible();
   const tabTo = async (what: Locator) => {
-    for (let i = 0; i < 90; i += 1) {
+    for (let i = 0; i < 140; i += 1) {
       if (await what.evaluate((element) => element === document.activeElement)) return;
       await page.keyboard.press('Tab');
     }

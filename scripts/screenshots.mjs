@@ -55,14 +55,6 @@ const views = [
       });
     },
   ],
-  [
-    'match',
-    `${demo}/pack?panel=match`,
-    async (page) => {
-      await page.getByLabel('Voltage at rest').fill('45.9');
-      await page.getByLabel('Load', { exact: true }).fill('4.7');
-    },
-  ],
   ['balance', 'jobs/job-demo-orchard-truck/pack?panel=balance', async (page) => page.mouse.wheel(0, 330)],
   [
     'stock',
@@ -86,11 +78,6 @@ const views = [
     async (page) => page.locator('#fuse-title').evaluate((title) => title.scrollIntoView()),
   ],
   [
-    'protect-start',
-    `${demo}/protect?panel=start`,
-    async (page) => page.locator('#start-title').evaluate((title) => title.scrollIntoView()),
-  ],
-  [
     'parts',
     'library?kind=fuse',
     async (page) => {
@@ -99,6 +86,16 @@ const views = [
     },
   ],
   ['route', `${demo}/route?run=run-compressor`, async () => {}],
+  [
+    'sense',
+    'jobs/job-demo-orchard-truck/sense?panel=map',
+    async (page) => page.locator('[data-map-view]').waitFor(),
+  ],
+  [
+    'charge',
+    'jobs/job-demo-orchard-truck/charge?panel=ladder',
+    async (page) => page.locator('[data-ladder-view]').waitFor(),
+  ],
   [
     'cool',
     `${demo}/cool`,
@@ -140,7 +137,7 @@ const views = [
 ];
 
 /** One of them is taken in the dark theme. */
-const inTheDark = 'protect-start';
+const inTheDark = 'charge';
 
 const browser = await chromium.launch({ executablePath: chromiumPath });
 try {

@@ -8,10 +8,11 @@ const list = [
   { id: 'coils', title: 'Contactors without high voltage', needs: ['parts'], hv: false, mayBeEmpty: true },
   { id: 'coolant', title: 'Coolant: leaks, filling, flow', needs: [], hv: false, mayBeEmpty: true },
   { id: 'insulation', title: 'Insulation', needs: ['parts'], hv: true, mayBeEmpty: false },
+  { id: 'sense', title: 'Sense harness', needs: [], hv: true, mayBeEmpty: true },
   {
     id: 'first-hv',
     title: 'First high voltage',
-    needs: ['parts', 'wiring', 'coils', 'coolant', 'insulation'],
+    needs: ['parts', 'wiring', 'coils', 'coolant', 'insulation', 'sense'],
     hv: true,
     mayBeEmpty: false,
   },

@@ -10,7 +10,7 @@ export type { AcceptanceBody } from './kinds/acceptance';
 export type { CellVoltagesBody } from './kinds/cell-voltages';
 export type { CorrectionBody } from './kinds/correction';
 export type { DeviationBody } from './kinds/deviation';
-export { holdFields, measuredText, type ResultBody } from './kinds/result';
+export { holdFields, ladderFields, measuredText, type ResultBody } from './kinds/result';
 export type { SnagBody } from './kinds/snag';
 export type { SnagGoneBody } from './kinds/snag-gone';
 export type { WorkBody } from './kinds/work';

@@ -23,6 +23,12 @@ export type Measured =
       unit: 'V';
     }
   | {
+      /** Every pin of a sense plug against its reference, from the lowest. */
+      kind: 'ladder';
+      taps: number[];
+      unit: 'V';
+    }
+  | {
       /** A vessel under pressure, read at the beginning and at the end of a hold. */
       kind: 'hold';
       startKPaGauge: number;

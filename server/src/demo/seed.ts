@@ -137,6 +137,10 @@ function requestOf(entry: StoryEntry, { job, entries }: Bench): Body {
       const { value, ...rest } = entry;
       return { ...rest, entered: 'typed', measured: { kind: 'value', value, unit: unitOf(entry.step, job) } };
     }
+    case 'ladder': {
+      const { taps, ...rest } = entry;
+      return { ...rest, kind: 'result', entered: 'typed', measured: { kind: 'ladder', taps, unit: 'V' } };
+    }
     case 'hold': {
       const { from, to, minutes, ...rest } = entry;
       const measured = {

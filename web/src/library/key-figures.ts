@@ -122,6 +122,11 @@ const keys: Record<PartKind, [name: string, head: string][]> = {
     ['contactA', 'carries'],
     ['makesA', 'makes'],
   ],
+  unit: [
+    ['channels', 'channels'],
+    ['minChannels', 'at least'],
+    ['bleedA', 'bleeds'],
+  ],
 };
 
 export interface KeyFigure {

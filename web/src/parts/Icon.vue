@@ -21,6 +21,7 @@ import network from 'bootstrap-icons/icons/diagram-2.svg?raw';
 import moon from 'bootstrap-icons/icons/moon.svg?raw';
 import panel from 'bootstrap-icons/icons/layout-sidebar-reverse.svg?raw';
 import plus from 'bootstrap-icons/icons/plus-lg.svg?raw';
+import sense from 'bootstrap-icons/icons/activity.svg?raw';
 import shield from 'bootstrap-icons/icons/shield-check.svg?raw';
 import sun from 'bootstrap-icons/icons/sun.svg?raw';
 import trash from 'bootstrap-icons/icons/trash.svg?raw';
@@ -47,6 +48,7 @@ const icons = {
   plus,
   route,
   search,
+  sense,
   shield,
   sun,
   trash,

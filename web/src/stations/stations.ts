@@ -5,6 +5,7 @@ import { panelOfRule as protectPanelOfRule, panels as protectPanels, protectPane
 import { panels as routePanels, routePanelOf, routePanelOfRule } from './route/panels';
 import { coolPanelOf, coolPanelOfRule, panels as coolPanels } from './cool/panels';
 import { chargePanelOf, chargePanelOfRule, panels as chargePanels } from './charge/panels';
+import { panels as sensePanels, sensePanelOf, sensePanelOfRule } from './sense/panels';
 import { panels as provePanels, provePanelOf, provePanelOfRule } from './prove/panels';
 
 /** What an address asks for. */
@@ -16,7 +17,7 @@ export interface Asked {
 /** A station of a job: what rail, finder, keys and router know of it. */
 export interface StationEntry {
   title: string;
-  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'cool' | 'charge' | 'check' | 'book';
+  icon: 'brief' | 'battery' | 'network' | 'shield' | 'route' | 'cool' | 'charge' | 'sense' | 'check' | 'book';
   /** The letter after `g`. */
   key: string;
   /** Its code is loaded when it is opened. */
@@ -76,6 +77,13 @@ export const stationList: Record<Station, StationEntry> = {
     key: 'h',
     load: () => import('./charge/ChargeStation.vue'),
     panels: { all: chargePanels, of: chargePanelOf, ofRule: chargePanelOfRule },
+  },
+  sense: {
+    title: 'Sense',
+    icon: 'sense',
+    key: 'e',
+    load: () => import('./sense/SenseStation.vue'),
+    panels: { all: sensePanels, of: sensePanelOf, ofRule: sensePanelOfRule },
   },
   prove: {
     title: 'Prove',

@@ -16,6 +16,7 @@ import { bundleFields, endFields, wireFields } from './looms';
 import { loadFields, lowVoltageFields, serviceFields } from './low-voltage';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
+import { boardFields, senseWireFields, sensingFields, sensorFields } from './monitoring';
 import { settingsDefaults, settingsFields } from './settings';
 import { hazardFields, runFields, zoneFields } from './run';
 import { massFields, vehicleFields } from './vehicle';
@@ -59,6 +60,11 @@ export const designFields = {
   cuts: maybeMany('Independent cuts', 'charge/ladder', cutFields),
   limits: maybeOne('Limits of the monitor', 'charge/ladder', limitFields),
   thresholds: maybeMany('Further thresholds', 'charge/ladder', thresholdFields),
+  /** How cells are watched: units, their sensors, and what is said of single sense wires. */
+  sensing: maybeOne('Monitoring', 'sense/topology', sensingFields),
+  boards: maybeMany('Monitoring units', 'sense/map', boardFields),
+  sensors: maybeMany('Temperature sensors', 'sense/map', sensorFields),
+  senseWires: maybeMany('Sense wires', 'sense/harness', senseWireFields),
   /** The low voltage: what feeds it, what it feeds, and what took over from the engine. */
   lowVoltage: maybeOne('Low voltage', 'charge/budget', lowVoltageFields),
   loads: maybeMany('Low-voltage loads', 'charge/budget', loadFields),

@@ -19,6 +19,7 @@ export type Reference =
   | 'loads'
   | 'ends'
   | 'wires'
+  | 'boards'
   | { part: PartKind };
 
 /** What a field is, beside its type. All of it may be absent. */

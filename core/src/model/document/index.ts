@@ -8,6 +8,7 @@ export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } fro
 export * from './joints';
 export * from './looms';
 export * from './low-voltage';
+export * from './monitoring';
 export * from './pack';
 export * from './run';
 export {
@@ -39,12 +40,14 @@ export {
   type Operation,
 } from './operations';
 export {
+  removeBoard,
   removeBond,
   removeBox,
   removeCircuit,
   removeDevice,
   removeInlet,
   removeFromPlates,
+  removeFromSensors,
   removeJoin,
   removeLead,
   removeLoad,

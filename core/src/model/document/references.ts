@@ -174,6 +174,7 @@ const nouns = {
   loads: 'load',
   ends: 'end of a loom',
   wires: 'wire',
+  boards: 'board',
 } as const;
 
 /** Every field that names something, with what it names. */

@@ -92,11 +92,25 @@ export function removeFromPlates(draft: Design, gone: readonly Id[]): void {
   }
 }
 
+/** A board goes; sensors that it read are read by nothing. */
+export function removeBoard(draft: Design, id: Id): void {
+  delete draft.boards?.[id];
+  for (const sensor of Object.values(draft.sensors ?? {})) if (sensor.board === id) delete sensor.board;
+}
+
+/** Modules that go take their sensors' place along. */
+export function removeFromSensors(draft: Design, gone: readonly Id[]): void {
+  for (const sensor of Object.values(draft.sensors ?? {}))
+    if (sensor.module !== undefined && gone.includes(sensor.module)) delete sensor.module;
+}
+
 /** A string goes with its modules, and with its cables and sense leads: without their string they would be the pack’s. */
 export function removeString(draft: Design, id: Id): void {
   const gone = draft.strings[id]?.modules ?? [];
   for (const module of gone) delete draft.modules[module];
   removeFromPlates(draft, gone);
+  removeFromSensors(draft, gone);
+  for (const board of Object.values(draft.boards ?? {})) if (board.string === id) delete board.string;
   delete draft.strings[id];
   for (const [key, lead] of Object.entries(draft.pack.leads ?? {}))
     if (lead.string === id) removeLead(draft, key);
@@ -109,6 +123,7 @@ export function removeBox(draft: Design, id: Id): void {
   delete draft.boxes[id];
   for (const module of Object.values(draft.modules)) if (module.box === id) delete module.box;
   for (const circuit of Object.values(draft.circuits)) if (circuit.box === id) delete circuit.box;
+  for (const board of Object.values(draft.boards ?? {})) if (board.box === id) delete board.box;
   if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
   if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
   openEnds(draft, id);

@@ -6,6 +6,7 @@ export const stations = [
   'route',
   'cool',
   'charge',
+  'sense',
   'prove',
   'book',
 ] as const;

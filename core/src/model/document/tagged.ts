@@ -19,6 +19,8 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.loops,
     ...design.joins,
     ...design.plumbing,
+    ...design.boards,
+    ...design.sensors,
     ...design.supplies,
     ...design.inlets,
     ...design.cuts,

@@ -102,4 +102,15 @@ export const loomPartFields: Record<LoomPartKind, readonly PartField[]> = {
     n('makesA', 'Contact makes', 'A'),
     flag('suppressed', 'Suppression', 'built in', 'none'),
   ],
+  unit: [
+    n('channels', 'Channels', '', whole(1, 60)),
+    n('minChannels', 'Cells at the least', '', whole(1, 60)),
+    n('bleedA', 'Bleeds', 'A', { min: 0 }),
+    n('sensors', 'Temperature sensors', '', whole(0, 40)),
+    n('supplyV', 'Supply', 'V'),
+    n('supplyA', 'Draws', 'A', { min: 0 }),
+    flag('isolatedLink', 'Link to the next', 'parts their potentials', 'does not part them'),
+    flag('keyed', 'Coding of its plugs', 'fit their own sockets alone', 'fit any of its kind'),
+    mass,
+  ],
 };

@@ -228,6 +228,7 @@ export const partKindNames: Record<PartKind, [one: string, many: string]> = {
   connector: ['connector', 'Connectors of looms'],
   wire: ['wire', 'Wires of looms'],
   relay: ['relay', 'Relays'],
+  unit: ['monitoring unit', 'Monitoring units'],
 };
 
 export const partKinds = Object.keys(partKindNames) as PartKind[];

@@ -3,7 +3,7 @@ import { modules } from './catalogue/modules';
 import { coolants, fans, heaters, hoses, plates, pumps, radiators } from './catalogue/cooling';
 import { breakers, chargers, converters, inlets } from './catalogue/charging';
 import { contactors, fuses, resistors } from './catalogue/protection';
-import { batteries, connectors, relays, wires } from './catalogue/looms';
+import { batteries, connectors, relays, units, wires } from './catalogue/looms';
 import { disconnects, plugs } from './catalogue/separable';
 import { glands, lugs } from './catalogue/terminations';
 import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './kinds';
@@ -40,6 +40,7 @@ export const catalogue: readonly Part[] = [
   ...connectors,
   ...wires,
   ...relays,
+  ...units,
 ];
 
 /** Parts to choose from: the same list for the same kind as long as nothing changes. */

@@ -308,8 +308,25 @@ export interface RelayData {
   suppressed: boolean;
 }
 
+/** A monitoring unit: reads cells by their taps. */
+export interface UnitData {
+  channels: number;
+  /** With fewer cells it does not wake. */
+  minChannels: number;
+  bleedA: number;
+  /** Thermistors that it reads. */
+  sensors: number;
+  supplyV: number;
+  supplyA: number;
+  /** Its link to the next parts their potentials. */
+  isolatedLink: boolean;
+  /** Its plugs fit its own sockets alone. */
+  keyed: boolean;
+  massKg: number;
+}
+
 export type ChargePartKind = 'charger' | 'inlet' | 'converter' | 'breaker';
-export type LoomPartKind = 'battery' | 'connector' | 'wire' | 'relay';
+export type LoomPartKind = 'battery' | 'connector' | 'wire' | 'relay' | 'unit';
 
 export type CoolingPartKind = 'pump' | 'plate' | 'radiator' | 'hose' | 'fan' | 'heater' | 'coolant';
 
@@ -338,6 +355,7 @@ export interface PartData {
   connector: ConnectorData;
   wire: WireData;
   relay: RelayData;
+  unit: UnitData;
 }
 
 export type PartKind = keyof PartData;

@@ -193,4 +193,10 @@ export const usualOfPart: Record<PartKind, Record<string, readonly [least: numbe
     contactA: [1, 300],
     makesA: [1, 1000],
   },
+  unit: {
+    bleedA: [0, 2],
+    supplyV: [5, 60],
+    supplyA: [0, 3],
+    massKg: [0.02, 10],
+  },
 };

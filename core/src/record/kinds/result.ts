@@ -38,6 +38,13 @@ export const holdFields: Fields = {
   unit: oneOf(['kPa']),
 };
 
+/** The fields of a ladder of taps. */
+export const ladderFields: Fields = {
+  kind: oneOf(['ladder']),
+  taps: list(number({ min: -2000, max: 2000 }), { minRows: 1, maxRows: 200 }),
+  unit: oneOf(['V']),
+};
+
 const measured = record.by((given): Fields =>
   given.kind === 'trace'
     ? {
@@ -48,7 +55,9 @@ const measured = record.by((given): Fields =>
       }
     : given.kind === 'hold'
       ? holdFields
-      : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+      : given.kind === 'ladder'
+        ? ladderFields
+        : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
 );
 
 /** A measurement in a few words. */
@@ -58,6 +67,8 @@ export function measuredText(value: Measured): string {
       return `${value.over === true ? 'more than ' : ''}${formatQuantity(value.value, value.unit, 4)}`;
     case 'trace':
       return `${value.samples.length} samples`;
+    case 'ladder':
+      return `${value.taps.length} taps up to ${formatQuantity(Math.max(...value.taps), 'V', 4)}`;
     case 'hold':
       return `${formatQuantity(value.startKPaGauge, 'kPa', 4)} to ${formatQuantity(value.endKPaGauge, 'kPa', 4)} in ${formatQuantity(value.minutes, 'min', 3)}`;
   }

@@ -1,11 +1,13 @@
 import { defineRoom } from '../../model/step';
 import { bmsMap } from './bms-map';
 import { ladderCheck } from './ladder-check';
+import { boardStep, donorStep, mapStep, sensorsStep } from './map-step';
 import { senseError } from './sense-error';
 import { topologyCompare } from './topology-compare';
 
-export const monitoringRoom = defineRoom('monitoring', 'protect')
-  .withRules('bms-map', 'ladder-check', 'topology-compare')
+export const monitoringRoom = defineRoom('monitoring', 'sense')
+  .withRules('monitoring', 'bms-map', 'ladder-check', 'topology-compare')
+  .withSteps(mapStep, boardStep, sensorsStep, donorStep)
   .withCalculator(bmsMap)
   .withCalculator(ladderCheck)
   .withCalculator(topologyCompare)

@@ -18,6 +18,7 @@ export function rulesByStation(...said: Said): (path: string) => Rule {
     route: rulesOf('run')(...said),
     cool: rulesOf('cooling')(...said),
     charge: rulesOf('charge')(...said),
+    sense: rulesOf('monitoring')(...said),
   };
   return (path) => at[stationOfPath(path) ?? 'protect'] ?? elsewhere;
 }

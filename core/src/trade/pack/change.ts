@@ -1,5 +1,12 @@
 import type { Draft } from 'immer';
-import { partsInUse, removeFromPlates, removeString, type Design, type Id } from '../../model/document';
+import {
+  partsInUse,
+  removeFromPlates,
+  removeFromSensors,
+  removeString,
+  type Design,
+  type Id,
+} from '../../model/document';
 import { partKey, type PartOf } from '../../model/parts';
 
 /** Pins a part in the design, once however often it is used. */
@@ -43,6 +50,7 @@ export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix
     const gone = string.modules.slice(shape.modulesPerString);
     for (const module of gone) delete draft.modules[module];
     removeFromPlates(draft, gone);
+    removeFromSensors(draft, gone);
     string.modules = string.modules.slice(0, shape.modulesPerString);
     while (string.modules.length < shape.modulesPerString) {
       const module = newId('module');

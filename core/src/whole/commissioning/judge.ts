@@ -1,5 +1,7 @@
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { leakTest } from '../../trade/cooling';
+import { ladderCheck } from '../../trade/monitoring';
+import { faultText } from './procedure-sense';
 import { loadWords, prechargeFit } from '../../trade/precharge';
 import type { Detail, Measured, Verdict } from '../../record';
 import type { Expectation } from './procedure-builder';
@@ -28,6 +30,7 @@ export function judgeMeasurement(expected: Expectation, measured: Measured): Jud
       : { ok: true, judgement: judgeRange(expected, measured.value) };
   }
   if (expected.kind === 'hold') return judgeHold(expected, measured);
+  if (expected.kind === 'ladder') return judgeLadder(expected, measured);
   if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
   return judgeRise(expected, measured);
 }
@@ -65,6 +68,40 @@ function judgeRange(expected: Extract<Expectation, { kind: 'range' }>, value: nu
   if (min !== undefined && value < min) reasons.push(`${q(value)} is below ${q(min)}`);
   if (max !== undefined && value > max) reasons.push(`${q(value)} is above ${q(max)}`);
   return { verdict: reasons.length === 0 ? 'pass' : 'fail', reasons, details: [] };
+}
+
+/** The fewest faults that explain the readings; one that leaves the plug unplugged fails, and a cell beyond its window as well. */
+function judgeLadder(
+  { cells, cellMinV, cellMaxV, tied }: Extract<Expectation, { kind: 'ladder' }>,
+  measured: Measured,
+): JudgementOrRefusal {
+  if (measured.kind !== 'ladder') return { ok: false, message: 'a reading of every pin is expected' };
+  if (measured.taps.length !== cells + tied)
+    return {
+      ok: false,
+      message: `${cells + tied} readings are expected, ${measured.taps.length} are given`,
+    };
+  const parsed = ladderCheck.parse({ cells, cellMinV, cellMaxV, tied, measuredV: measured.taps });
+  if (!parsed.ok) {
+    const issue = parsed.issues[0]!;
+    return { ok: false, message: `${issue.path} ${issue.message}` };
+  }
+  const { result } = ladderCheck.calculate(parsed.input);
+  const inside = result.steps.slice(0, cells);
+  return {
+    ok: true,
+    judgement: {
+      verdict: result.ok ? 'pass' : 'fail',
+      reasons: [
+        ...result.faults.map((fault) => faultText(fault)),
+        ...(result.doNotConnect ? ['do not plug it in'] : []),
+      ],
+      details: [
+        { label: 'lowest step', value: Math.min(...inside), unit: 'V' },
+        { label: 'highest step', value: Math.max(...inside), unit: 'V' },
+      ],
+    },
+  };
 }
 
 /** A hold counts only with the pressure and for the time that are asked. */

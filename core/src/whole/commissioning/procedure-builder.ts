@@ -17,6 +17,8 @@ export type Expectation =
       loadOhm: number | null;
       unit: 'V';
     }
+  /** The pins of a sense plug against its reference. */
+  | { kind: 'ladder'; cells: number; cellMinV: number; cellMaxV: number; tied: number; unit: 'V' }
   /** A vessel that holds its pressure, corrected for temperature and weather. */
   | { kind: 'hold'; testKPa: number; minutes: number; allowedDropKPa: number; volumeL: number; unit: 'kPa' };
 
@@ -180,6 +182,8 @@ export function describe(expected: Expectation): string {
         : `a load of about ${formatQuantity(expected.loadOhm, 'Ω')}`;
     return `a rise that fits ${low} to ${high} through ${formatQuantity(expected.resistanceOhm, 'Ω')}, ${load}`;
   }
+  if (expected.kind === 'ladder')
+    return `${expected.cells} steps of ${formatQuantity(expected.cellMinV, 'V')} to ${formatQuantity(expected.cellMaxV, 'V')}${expected.tied === 0 ? '' : `, then ${expected.tied} pins as the top`}`;
   if (expected.kind === 'hold')
     return `${formatQuantity(expected.testKPa, 'kPa')} held for ${formatQuantity(expected.minutes, 'min')}, falling by ${formatQuantity(expected.allowedDropKPa, 'kPa')} at the most once corrected for temperature`;
   const { min, max, nominal, unit } = expected;

@@ -8,6 +8,7 @@ import { coolant, coolantUnderLoad } from './procedure-coolant';
 import { firstHv, polarity } from './procedure-hv';
 import { insulation } from './procedure-insulation';
 import { intakeSteps } from './procedure-intake';
+import { senseLadders } from './procedure-sense';
 import { bonds, branchPolarity, torques } from './procedure-wiring';
 
 /** The procedure for a design: what to do, in which gate, and what is expected, with what it rests on. */
@@ -23,6 +24,7 @@ export function procedureFor(asDrawn: Design, evaluation: Evaluation): Procedure
   for (const id of switchedCircuits(design)) coils(builder, id);
   coolant(builder);
   insulation(builder);
+  senseLadders(builder);
   polarity(builder);
   for (const id of prechargedCircuits(design)) firstHv(builder, id);
   charging(builder);

@@ -16,6 +16,8 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'wrong-range', label: 'wrong range: a tenth' },
     { id: 'worn-part', label: 'part out of its limits' },
     { id: 'charges-on', label: 'the charger goes on past its end' },
+    { id: 'taps-swapped', label: 'two taps exchanged' },
+    { id: 'plug-reversed', label: 'plug turned round' },
   ],
   'insulation-tester': [
     { id: 'true', label: 'reads true' },
@@ -100,6 +102,7 @@ export function standInReading(
   if (expected === null || step.walk !== undefined) return null;
   const noise = noiseFrom(seed);
   if (expected.kind === 'hold') return holdReading(expected, behaviour, noise);
+  if (expected.kind === 'ladder') return ladderReading(expected, behaviour, noise);
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
   const truth = trueValue(step, design, evaluation, noise);
   const value = misread(truth, expected, behaviour);
@@ -168,6 +171,25 @@ function misread(truth: number, { min, max, unit }: Range, behaviour: string): n
     default:
       return truth;
   }
+}
+
+/** A tap tester on a harness that is right, or with a miswire switched on. */
+function ladderReading(
+  { cells, cellMinV, cellMaxV, tied }: Extract<NonNullable<ProcedureStep['expected']>, { kind: 'ladder' }>,
+  behaviour: string,
+  noise: () => number,
+): Measured {
+  const cellV = cellMinV + 0.6 * (cellMaxV - cellMinV);
+  const taps: number[] = [];
+  for (let i = 0; i < cells; i += 1) taps.push((taps.at(-1) ?? 0) + cellV * (1 + 0.004 * noise()));
+  const top = taps.at(-1)!;
+  for (let i = 0; i < tied; i += 1) taps.push(top);
+  const at = Math.max(0, Math.floor(cells / 2) - 1);
+  if (behaviour === 'taps-swapped' && cells > 1) [taps[at], taps[at + 1]] = [taps[at + 1]!, taps[at]!];
+  if (behaviour === 'open-lead') taps[at] = 0.02;
+  if (behaviour === 'plug-reversed') taps.splice(0, cells, ...taps.slice(0, cells).reverse());
+  if (behaviour === 'wrong-range') taps.forEach((one, i) => (taps[i] = one / 10));
+  return { kind: 'ladder', taps: taps.map((one) => Math.round(one * 1000) / 1000), unit: 'V' };
 }
 
 /** A shop that cools a little while the vessel holds; or one that leaks behind a warmer shop. */

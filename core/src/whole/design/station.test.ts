@@ -15,7 +15,6 @@ test('each rule is counted at the station of its room', () => {
     pack: ['balance', 'balance-time', 'pack', 'parallel-match', 'rest-predict', 'segments', 'stock'],
     network: ['live-map', 'network', 'path-faults'],
     protect: [
-      'bms-map',
       'bonding',
       'bus-discharge',
       'busbar',
@@ -27,7 +26,6 @@ test('each rule is counted at the station of its room', () => {
       'distances',
       'fuse',
       'joints',
-      'ladder-check',
       'library',
       'marking',
       'norms',
@@ -37,7 +35,6 @@ test('each rule is counted at the station of its room', () => {
       'protect',
       'sense',
       'strings',
-      'topology-compare',
     ],
     route: ['bend-card', 'conduit-fit', 'cut-plan', 'pull', 'route', 'run'],
     cool: [
@@ -61,6 +58,7 @@ test('each rule is counted at the station of its room', () => {
       'twelve-volt',
       'wire-12v',
     ],
+    sense: ['bms-map', 'ladder-check', 'monitoring', 'topology-compare'],
     prove: ['built'],
   });
 });

@@ -4,6 +4,7 @@ import { assess, type Assessment } from '@torvek/core/design';
 import {
   gates,
   holdFields,
+  ladderFields,
   isOfItem,
   openingOf,
   stepParts,
@@ -38,7 +39,9 @@ const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
       }
     : value.kind === 'hold'
       ? holdFields
-      : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
+      : value.kind === 'ladder'
+        ? ladderFields
+        : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
 );
 
 export const result = defineJudge<ResultRequest>({

@@ -10,6 +10,7 @@ import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import HoldFields from './HoldFields.vue';
 import { emptyHold, holdText, readHold, type HoldText } from './hold';
+import { ladderDoubt, readLadder } from './ladder';
 import { readReading, readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
@@ -39,6 +40,7 @@ let entryId = newId('entry');
 /** Pressure and temperature at both ends of a hold. */
 const hold = ref<HoldText>({ ...emptyHold });
 const isHold = computed(() => props.step.expected?.kind === 'hold');
+const ladder = computed(() => (props.step.expected?.kind === 'ladder' ? props.step.expected : null));
 const isTrace = computed(() => props.step.expected?.kind === 'rise');
 const unit = computed(() => props.step.expected?.unit ?? '');
 const rise = computed(() => (props.step.expected?.kind === 'rise' ? props.step.expected : null));
@@ -108,6 +110,7 @@ async function takeReading(): Promise<void> {
     const { measured } = reading.value!;
     if (measured.kind === 'value') text.value = String(measured.value);
     else if (measured.kind === 'hold') hold.value = holdText(measured);
+    else if (measured.kind === 'ladder') text.value = measured.taps.join('\n');
     else {
       text.value = measured.samples.map((sample) => sample.join('\t')).join('\n');
       packVoltage.value = String(measured.packVoltageV);
@@ -147,6 +150,14 @@ function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted'
       entered: 'pasted',
     };
   }
+  if (ladder.value !== null) {
+    const read = readLadder(text.value, ladder.value.cells + ladder.value.tied);
+    if (!read.ok) {
+      problem.value = `Ladder: ${read.message}.`;
+      return null;
+    }
+    return { measured: { kind: 'ladder', taps: read.taps, unit: 'V' }, entered: 'pasted' };
+  }
   const read = readReading(text.value, unit.value);
   if (!read.ok) {
     problem.value = `Value: ${read.message}.`;
@@ -182,6 +193,11 @@ async function record(sure = false): Promise<void> {
     question.value = doubtAbout(props.step.expected, taken.measured.value);
     if (question.value !== null) return;
   }
+  if (!sure && taken.measured.kind === 'ladder' && ladder.value !== null) {
+    const { cells, cellMinV, cellMaxV } = ladder.value;
+    question.value = ladderDoubt(taken.measured.taps, cells, cellMinV, cellMaxV);
+    if (question.value !== null) return;
+  }
   question.value = null;
   const instrument = reading.value?.instrument ?? instrumentByHand();
   busy.value = true;
@@ -213,15 +229,19 @@ async function record(sure = false): Promise<void> {
   <form class="entry" @submit.prevent="record()">
     <HoldFields v-if="isHold" v-model="hold" @input="edited" />
     <label v-else :for="id">{{
-      isTrace ? 'Trace: seconds and volts, one sample a line' : `Measured, ${unit}`
+      isTrace
+        ? 'Trace: seconds and volts, one sample a line'
+        : ladder !== null
+          ? `Pin 2 to ${ladder.cells + ladder.tied + 1} against pin 1, V, one a line`
+          : `Measured, ${unit}`
     }}</label>
     <textarea
-      v-if="isTrace"
+      v-if="isTrace || ladder !== null"
       :id="id"
       ref="field"
       v-model="text"
       class="form-control"
-      rows="5"
+      :rows="ladder === null ? 5 : Math.min(16, ladder.cells + ladder.tied + 1)"
       spellcheck="false"
       data-measured
       @input="edited"

@@ -1,0 +1,51 @@
+import { choice, defaultsOf, flag, num, part, refer, tag, words, type ItemOf } from './field';
+
+export const topologySchools = ['central', 'split', 'per-module', 'donor'] as const;
+export const mapStrategies = ['fill', 'per-module'] as const;
+
+/** How cells are watched. */
+export const sensingFields = {
+  school: choice('School', topologySchools),
+  strategy: choice('Channels are shared out', mapStrategies),
+  /** A board ends early at a disconnect, fuse or contactor. */
+  mayStraddle: flag('Boards may reach over disconnects and fuses'),
+  /** Donor boards that are kept: what they assume of the pack they came from. */
+  donorCells: num('Donor: cells in series', '', { usual: [4, 250] }),
+  donorAh: num('Donor: capacity', 'Ah', { usual: [1, 800] }),
+  donorMinV: num('Donor: cell at least', 'V', { usual: [1, 3.6] }),
+  donorMaxV: num('Donor: cell at most', 'V', { usual: [2, 4.6] }),
+  donorSensors: num('Donor: sensors', '', { usual: [0, 400] }),
+};
+export interface SensingSettings extends ItemOf<typeof sensingFields> {}
+
+/** A board that reads cells. Boards of a string serve it in their order. */
+export const boardFields = {
+  tag,
+  unit: part('Unit', 'unit'),
+  string: refer('Of string', 'strings'),
+  order: num('Place in its chain', '', { usual: [1, 200] }),
+  /** Fewer than its channels: the next one begins there. */
+  takes: num('Takes cells', '', { usual: [1, 60] }),
+  box: refer('Sits in', 'boxes'),
+  address: num('Address', '', { usual: [0, 255] }),
+};
+export interface BoardItem extends ItemOf<typeof boardFields> {}
+
+/** A temperature sensor. */
+export const sensorFields = {
+  tag,
+  module: refer('In the module', 'modules'),
+  board: refer('Read by', 'boards'),
+  place: words('Place in it'),
+};
+export interface SensorItem extends ItemOf<typeof sensorFields> {}
+
+/** What is said of a derived sense wire, by its id. */
+export const senseWireFields = {
+  tag,
+  colour: words('Colour'),
+  lengthM: num('Length', 'm', { usual: [0.02, 15] }),
+  fuseA: num('Fuse', 'A', { usual: [0.05, 10] }),
+};
+export interface SenseWireItem extends ItemOf<typeof senseWireFields> {}
+export const sensingDefaults = { ...defaultsOf(sensingFields), strategy: 'fill' as const };

@@ -1,0 +1,11 @@
+/** The figures of this room’s steps; a step without any stands here with `never`. */
+declare module '../../ground/figure' {
+  interface StepFigures {
+    'monitoring.map': 'boards' | 'wires' | 'cellsLeft' | 'sparesChannels' | 'worstMv';
+    'monitoring.board': 'errorMv';
+    'monitoring.sensors': never;
+    'monitoring.donor': 'chargeErrorFraction';
+  }
+}
+
+export {};

@@ -1,0 +1,103 @@
+import { rulesOf } from '../../ground/finding';
+
+const rule = rulesOf('monitoring');
+const map = 'Cells in order of their potential, boards in the order of their chain';
+
+export const monitoringRules = {
+  unwatched: rule(
+    'unwatched',
+    'mend',
+    'Cells of a string are watched by nobody',
+    'A cell that is too full or too empty is found by its smoke.',
+    'Boards for every cell of the string.',
+    map,
+  ),
+  straddle: rule(
+    'over-break',
+    'mend',
+    'A board reaches over a disconnect, fuse or contactor',
+    'When that opens under load the voltage of the string stands on two inputs of the board.',
+    'A board that ends there; the next begins behind it.',
+    map,
+  ),
+  bleed: rule(
+    'bleed-lead',
+    'mend',
+    'A board bleeds more than the leads of its modules carry',
+    'Thin leads inside a module heat up where nobody sees them.',
+    'Less bleed current, or a board that bleeds less.',
+    'Current of the thin leads, by the module’s maker',
+  ),
+  address: rule(
+    'address-twice',
+    'mend',
+    'Two boards have one address',
+    'The master hears one of them, or neither, and believes both.',
+    'An address of its own for each.',
+    'Addresses of the boards, as given',
+  ),
+  plugs: rule(
+    'plugs-alike',
+    'note',
+    'Plugs of boards in one box fit each other’s sockets',
+    'Put back the wrong way round they put the voltage between two groups on the inputs.',
+    'Coded plugs, or leads too short to reach the neighbour.',
+    'Coding of the unit’s maker',
+  ),
+  wall: rule(
+    'through-wall',
+    'note',
+    'Sense wires leave the box of their modules',
+    'Many thin wires at the pack’s voltage pass a wall beside its cables: each is a way to a short.',
+    'Boards in the box of their modules; only supply and link leave it.',
+    'Box of the board against the boxes of its modules',
+  ),
+  chain: rule(
+    'chain-apart',
+    'note',
+    'A link between boards does not part their potentials',
+    'A break in the string puts its voltage on the link.',
+    'Units whose link is isolated, or an isolator between.',
+    'Link of the unit, by its maker',
+  ),
+  place: rule(
+    'sensor-nowhere',
+    'mend',
+    'A temperature sensor has no place',
+    'What it reads is believed to be a cell’s.',
+    'Say in which module it is, and which board reads it.',
+    'Sensors of the design',
+  ),
+  sensors: rule(
+    'no-sensor',
+    'note',
+    'Modules have no temperature sensor',
+    'The hottest is not seen where none is.',
+    'A sensor in each, the ends of rows first.',
+    'Sensors of the design',
+  ),
+  many: rule(
+    'too-many-sensors',
+    'mend',
+    'A board has more sensors than it reads',
+    'One of them is read by nobody.',
+    'Another board for it.',
+    'Inputs of the unit, by its maker',
+  ),
+  bottom: rule(
+    'bleeds-full',
+    'mend',
+    'A pack that is level at empty is bled at full',
+    'It undoes the level that was made by hand, a little at every charge.',
+    'Bleeding off, or level at full.',
+    'School of balancing against where the monitor balances from',
+  ),
+  donor: rule(
+    'donor-misreports',
+    'mend',
+    'A donor monitor assumes another pack than this',
+    'Charge, limits and faults are told for the pack that it came from.',
+    'Its messages for single cells alone, and a master of one’s own for the rest.',
+    'What the donor’s monitor assumes, as given, against this pack',
+  ),
+};

@@ -1,0 +1,81 @@
+import type { Design } from '@torvek/core/document';
+import { pin } from '@torvek/core/pack';
+import { catalogueOf } from '@torvek/core/parts';
+
+const unit = (draft: Design, id: string) =>
+  pin(
+    draft,
+    catalogueOf('unit').find((part) => part.id === id)!,
+  );
+
+/** The bus watched by a board of twelve beside each module, with a sensor in each. */
+export function watched(draft: Design): void {
+  const key = unit(draft, 'harrowmere-b12');
+  draft.sensing = { school: 'per-module' };
+  draft.boards = {};
+  draft.sensors = {};
+  let count = 0;
+  for (const [string, { modules }] of Object.entries(draft.strings))
+    modules.forEach((module, i) => {
+      count += 1;
+      draft.boards![`board-${count}`] = {
+        tag: `Watch ${count}`,
+        unit: key,
+        string,
+        order: i + 1,
+        address: count,
+        ...(draft.modules[module]!.box !== undefined && { box: draft.modules[module]!.box }),
+      };
+      draft.sensors![`sensor-${count}`] = { tag: `T${count}`, module, board: `board-${count}` };
+    });
+}
+
+const and = (change: (draft: Design) => void) => (draft: Design) => {
+  watched(draft);
+  change(draft);
+};
+const board = (draft: Design, i: number) => draft.boards![`board-${i}`]!;
+const all = (draft: Design, id: string) => {
+  const key = unit(draft, id);
+  for (const one of Object.values(draft.boards!)) one.unit = key;
+};
+
+/** For each rule of monitoring that the evaluation can raise: what is wrong about the bus when it is raised. */
+export const wrongSense: Record<string, (draft: Design) => void> = {
+  'monitoring.unwatched': and((draft) => {
+    for (const [id, one] of Object.entries(draft.boards!))
+      if (one.string === 'string-2') delete draft.boards![id];
+    draft.sensors = {};
+  }),
+  'monitoring.over-break': and((draft) => {
+    draft.sensing!.mayStraddle = true;
+    board(draft, 1).takes = 6;
+  }),
+  'monitoring.bleed-lead': and((draft) => {
+    const part = draft.parts['harrowmere-b12@1'];
+    if (part?.kind === 'unit') part.data.bleedA = 0.8;
+  }),
+  'monitoring.address-twice': and((draft) => void (board(draft, 2).address = 1)),
+  'monitoring.plugs-alike': and((draft) => all(draft, 'harrowmere-b12u')),
+  'monitoring.through-wall': and((draft) => void (board(draft, 1).box = 'box-collector')),
+  'monitoring.chain-apart': and((draft) => all(draft, 'harrowmere-c48')),
+  'monitoring.sensor-nowhere': and((draft) => void delete draft.sensors!['sensor-3']!.module),
+  'monitoring.no-sensor': and((draft) => void delete draft.sensors!['sensor-3']),
+  'monitoring.too-many-sensors': and((draft) => {
+    for (const one of Object.values(draft.sensors!)) one.board = 'board-1';
+  }),
+  'monitoring.bleeds-full': and((draft) => void (draft.pack.balance!.school = 'bottom')),
+  'monitoring.donor-misreports': (draft) => void (draft.sensing!.donorAh = 117),
+  'bms-map.below-minimum': and((draft) => {
+    board(draft, 1).takes = 3;
+  }),
+  'bms-map.cells-left': and((draft) => void delete draft.boards!['board-8']),
+  'bms-map.straddle': and((draft) => all(draft, 'harrowmere-b24')),
+};
+
+/** Where the donor’s boards are kept there is no map: watched, every rule is clear. */
+export const rightSense: Record<string, (draft: Design) => void> = Object.fromEntries(
+  Object.keys(wrongSense)
+    .filter((rule) => rule !== 'monitoring.donor-misreports')
+    .map((rule) => [rule, watched]),
+);

@@ -1,0 +1,98 @@
+import { confirmGate, expect, saved, test } from './fixtures';
+
+const truck = 'job-demo-orchard-truck';
+
+test('schools are compared; a board is moved off the disconnect, by its edge and by the keys', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('sense', truck);
+  const central = page.locator('[data-school="central"]');
+  await expect(central).toContainText('49');
+  await expect(page.locator('[data-school="split"] button')).toHaveText('chosen');
+  await page.getByRole('link', { name: 'Map', exact: true }).click();
+  const map = page.locator('[data-map]');
+  const findings = page.getByLabel('Findings and working');
+  await expect(findings).toContainText('Board 2 reaches over the service disconnect behind C18: 33 mV');
+  // The first board’s upper end down to six cells: the second then ends at the disconnect.
+  const handle = map.locator('[data-board="board-1"] .handle');
+  const from = (await handle.boundingBox())!;
+  const c06 = (await map.locator('[data-module="module-c06"]').boundingBox())!;
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2, c06.y + 3, { steps: 5 });
+  await page.mouse.up();
+  await saved(page);
+  await expect(map.getByRole('status')).toContainText('6 cells are left');
+  await expect(findings).not.toContainText('reaches over the service disconnect');
+  const board = map.locator('[data-board="board-1"]');
+  await expect(board).toHaveAttribute('aria-label', /cells 1 to 6/);
+  await board.focus();
+  await page.keyboard.press('ArrowUp');
+  await saved(page);
+  await expect(board).toHaveAttribute('aria-label', /cells 1 to 7/);
+  await expect(findings).toContainText('reaches over the service disconnect');
+  await page.keyboard.press('Control+z');
+  await expect(board).toHaveAttribute('aria-label', /cells 1 to 6/);
+});
+
+test('a ladder with a swap is named while it is typed, recorded, cured and read again', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('sense?panel=ladder&board=board-2', truck);
+  const panel = page.locator('[data-sense-ladder]');
+  const right = Array.from({ length: 12 }, (_, i) => ((i + 1) * 3.29).toFixed(2));
+  const wrong = [...right];
+  [wrong[2], wrong[3]] = [wrong[3]!, wrong[2]!];
+  await panel.locator('[data-taps]').fill(wrong.slice(0, 2).join('\n'));
+  await expect(panel).toContainText('Next: pin 4, C15, tap 1.');
+  await panel.locator('[data-taps]').fill(wrong.join('\n'));
+  await expect(panel.locator('[data-verdict]')).toContainText('Do not connect.');
+  await expect(panel.locator('[data-verdict]')).toContainText('pin 4 and 5: neighbours exchanged');
+  await panel.getByRole('link', { name: 'Record it in Prove' }).click();
+  const bench = page.locator('.bench');
+  await expect(bench.getByRole('heading', { name: 'Ladder of Board 2' })).toBeVisible();
+  await confirmGate(page);
+  const taps = bench.locator('[data-measured]');
+  await taps.fill('3.29 6.58');
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.getByRole('alert')).toContainText(
+    '12 readings are expected, from pin 2 to 13; 2 are here',
+  );
+  await taps.fill(right.map((one) => (Number(one) / 10).toFixed(3)).join('\n'));
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.getByRole('alert')).toContainText('a tenth of what 12 cells give');
+  await bench.getByRole('button', { name: 'Back to the value' }).click();
+  await taps.fill(wrong.join('\n'));
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Failed');
+  await expect(bench.locator('[data-last-result]')).toContainText('do not plug it in');
+  await taps.fill(right.join('\n'));
+  await bench.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(bench.locator('[data-last-result]')).toContainText('Passed 12 taps up to 39.48 V');
+});
+
+test('the harness follows the map and goes out as a file; a blank job says what it takes', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('sense?panel=harness', truck);
+  const panel = page.locator('[data-harness]');
+  await expect(panel).toContainText('all 39 wires');
+  await panel.getByLabel('Length of every wire shown, m').fill('0.6');
+  await panel.getByRole('button', { name: 'Set', exact: true }).click();
+  await saved(page);
+  await expect(panel.getByRole('row', { name: /Board 1-2/ })).toContainText('0.6');
+  const file = page.waitForEvent('download');
+  await panel.getByRole('button', { name: 'Wires, CSV' }).click();
+  expect((await file).suggestedFilename()).toMatch(/-sense-harness\.csv$/);
+  await open('sense?panel=harness');
+  await expect(panel).toContainText('No harness yet');
+});
