@@ -193,10 +193,12 @@ describe('a snag', () => {
       ['coils', ''],
       ['coolant', ''],
       ['insulation', `snag ${snag.body.seq} (Loose wire)`],
+      ['sense', `snag ${snag.body.seq} (Loose wire)`],
       [
         'first-hv',
         `Joints, bonds and wiring,Contactors without high voltage,Coolant: leaks, filling, flow,Insulation,snag ${snag.body.seq} (Loose wire)`,
       ],
+      ['charging', `First high voltage,snag ${snag.body.seq} (Loose wire)`],
       ['under-load', `First high voltage,snag ${snag.body.seq} (Loose wire)`],
     ]);
     expect((await byWitness('insulation')).body.error.code).toBe('gate-closed');

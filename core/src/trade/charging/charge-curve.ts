@@ -288,7 +288,7 @@ function statesOf({ cell, currentBySoc = [], startSoc, endSoc }: ChargeCurveInpu
     .map(([soc]) => soc)
     .filter((soc) => soc > startSoc && soc < endSoc);
   const turns = [...new Set([startSoc, ...all, endSoc])].sort((a, b) => a - b);
-  const pieces = Math.max(4, Math.ceil(200 / turns.length));
+  const pieces = Math.max(3, Math.ceil(60 / turns.length));
   return turns
     .slice(1)
     .flatMap((to, i) =>

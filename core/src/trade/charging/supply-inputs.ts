@@ -149,6 +149,6 @@ export function mainsFlow(
     });
     const moved = Math.max(0, ...next.map((one, i) => Math.abs(one - efficiencies[i]!)));
     efficiencies = next;
-    if (moved < 1e-9 || turn === 60) return { input: parsed.input, result };
+    if (moved < 1e-7 || turn === 40) return { input: parsed.input, result };
   }
 }

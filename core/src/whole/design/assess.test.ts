@@ -255,7 +255,9 @@ describe('gates', () => {
       coils: false,
       coolant: true,
       insulation: false,
+      sense: true,
       'first-hv': false,
+      charging: false,
       'under-load': false,
     });
     expect(open([p])).toMatchObject({ coils: true, insulation: true, 'first-hv': false });
@@ -271,6 +273,13 @@ describe('gates', () => {
     expect(open([...rest, bothTorqued()], withoutCoils)['first-hv']).toBe(true);
     const withoutWiring = procedure.filter(({ gate }) => gate !== 'wiring');
     expect(open([...rest, result('c', 2, 1)], withoutWiring)['first-hv']).toBe(false);
+  });
+  test('first high voltage waits for the sense harness where there is one', () => {
+    const ladder: ProcedureStep = { ...procedure.find(({ id }) => id === 'c')!, id: 's', gate: 'sense' };
+    const rest = [result('i', 2, 1), result('p', 2, 1), result('c', 2, 1), bothTorqued()];
+    expect(open(rest)['first-hv']).toBe(true);
+    expect(open(rest, [...procedure, ladder])['first-hv']).toBe(false);
+    expect(open([...rest, result('s', 2, 1)], [...procedure, ladder])['first-hv']).toBe(true);
   });
   test('a walk is due, then failed, passed, and due again for the joint that was opened', () => {
     expect(torqued([])).toMatchObject({ state: 'due', walked: { of: 2, done: 0 } });
