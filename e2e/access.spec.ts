@@ -73,6 +73,9 @@ for (const theme of ['light', 'dark']) {
             'protect?panel=start',
             'protect?panel=bonds',
             'cool?panel=fill',
+            'charge',
+            'charge?panel=looms',
+            'sense?panel=limits',
           ]
         : [
             'network',

@@ -3,7 +3,14 @@ import { expect, field, saved, test } from './fixtures';
 /** What people type by mistake, paste from elsewhere, or try on purpose. */
 const odd = ['0', '-1', '1e9', '1e-9', '999999999', 'abc', '1,234.5', '', '1/0', '12 parsecs', '0.0001'];
 
-const places = ['pack', 'protect', 'protect?panel=joints'];
+const places = [
+  'pack',
+  'protect',
+  'protect?panel=joints',
+  'cool',
+  'charge?panel=ladder',
+  'charge?panel=budget',
+];
 for (const station of places) {
   test(`odd numbers in every field of ${station}: no error, no NaN, nothing refused by the server`, async ({
     page,
