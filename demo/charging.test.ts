@@ -308,3 +308,27 @@ describe('the gate of charging', () => {
     expect(verdict('charge-stop:device-charger', 'charges-on')).toBe('fail');
   });
 });
+
+test('an acceptance of a supply’s finding is of its charger, breaker and inlet', () => {
+  const tripped = changed((draft) => void (draft.supplies!['supply-depot']!.otherA = 6));
+  const found = raised(tripped, 'charge.breaker-trips')[0]!;
+  expect(found.state === 'raised' && found.parts).toEqual([
+    'thornwick-c11-350@1',
+    'dunmarsh-c20-4b@1',
+    'saltmere-b32-125@1',
+  ]);
+  const unlocked = changed((draft) => void (draft.inlets!['inlet-side']!.lock = 'none'));
+  const lock = raised(unlocked, 'charge.no-lock')[0]!;
+  expect(lock.state === 'raised' && lock.parts).toEqual(['saltmere-b32-125@1']);
+});
+
+test('what cannot be is named by its field: a wire that carries nothing, loads below none', () => {
+  const gaps = (change: (draft: Design) => void) =>
+    evaluate(changed(change)).figures[`${depot}:minutes` as FigureId]!.gaps;
+  expect(gaps((draft) => void (draft.inlets!['inlet-side']!.wireA = -5))).toMatchObject([
+    { kind: 'invalid', path: 'inlets.inlet-side.wireA' },
+  ]);
+  expect(gaps((draft) => void (draft.supplies!['supply-depot']!.otherA = -1))).toMatchObject([
+    { kind: 'invalid', path: 'supplies.supply-depot.otherA' },
+  ]);
+});

@@ -1,10 +1,11 @@
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-import type { Design, Id } from '../../model/document';
+import { supplyDefaults, type Design, type Id } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { packLowest } from '../pack';
 import { builtCharger, efficiencyAt } from './chargers';
+import { ofParts } from './of-parts';
 import { chargeRules } from './rules';
 import { stationLimits } from './station-limits';
 import { inletOf, inletRating } from './supply-inputs';
@@ -38,6 +39,7 @@ export const inletStep: StepDefinition = {
       value === undefined || value === null
         ? [{ kind: 'not-given', path: `${at}.${path}`, label: `${label} of ${tag}` }]
         : [];
+    const parts = inlet.inlet === undefined ? [] : [inlet.inlet];
     const active = Object.values(read.at('devices')).filter(
       ({ insulationMonitor }) => insulationMonitor === 'active',
     );
@@ -112,7 +114,7 @@ export const inletStep: StepDefinition = {
             : null,
           [count('active monitors', active.length)],
         ),
-      ],
+      ].map((check) => ofParts(check, parts)),
     };
   },
 };
@@ -229,7 +231,11 @@ export const branchStep: StepDefinition = {
       gaps.push(...own);
       const volts = lowV();
       if (charger !== null && volts !== null) {
-        const watts = (charger.phase === 'all' ? 3 : 1) * 230 * charger.maxInputA * efficiencyAt(charger, 1);
+        const watts =
+          (charger.phase === 'all' ? 3 : 1) *
+          supplyDefaults.phaseVoltageV *
+          charger.maxInputA *
+          efficiencyAt(charger, 1);
         currentA = Math.min(charger.maxOutputA, watts / volts);
         formula = 'min(I_out, P/U_low)';
         terms = [

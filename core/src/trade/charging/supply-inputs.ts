@@ -55,7 +55,21 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
   const parts = read.at('parts');
   const gaps: Gap[] = [];
   const missing = (path: string, label: string) => gaps.push({ kind: 'not-given', path, label });
+  const positive = (value: number | undefined, path: string, label: string) => {
+    if (value !== undefined && !(value > 0))
+      gaps.push({ kind: 'invalid', path, label, message: 'must be above 0' });
+  };
   const { offersA, phases = 1, otherA = supplyDefaults.otherA, tag } = supply;
+  positive(offersA, `${at}.offersA`, `what the pilot of ${tag} offers`);
+  positive(supply.breakerA, `${at}.breakerA`, `breaker of ${tag}`);
+  positive(supply.phaseVoltageV, `${at}.phaseVoltageV`, `voltage of ${tag}`);
+  if (!(otherA >= 0))
+    gaps.push({
+      kind: 'invalid',
+      path: `${at}.otherA`,
+      label: `other loads at ${tag}`,
+      message: 'must be 0 or more',
+    });
   if (offersA === undefined) missing(`${at}.offersA`, `what the pilot of ${tag} offers`);
   let cableA: number | null = offersA ?? null;
   if (supply.cableOhm !== undefined) {
@@ -74,6 +88,8 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
   if (found === null) missing('inlets', 'an inlet for the mains');
   else {
     const { mainsA } = inletRating(found.item, parts);
+    positive(found.item.wireA, `inlets.${found.id}.wireA`, `what the wires behind ${found.item.tag} carry`);
+    positive(found.item.ratedA, `inlets.${found.id}.ratedA`, `what ${found.item.tag} carries`);
     if (found.item.wireA === undefined)
       missing(`inlets.${found.id}.wireA`, `what the wires behind ${found.item.tag} carry`);
     else wireA = Math.min(found.item.wireA, mainsA ?? Infinity);

@@ -7,6 +7,7 @@ import { packLowest, readPackLayout } from '../pack';
 import { acChargeRules, type AcChargeInput, type AcChargeResult } from './ac-charge';
 import { packTakesA } from './cell-limits';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
+import { ofParts } from './of-parts';
 import { packInputs } from './pack-side';
 import { chargeRules } from './rules';
 import { inletOf, inletRating, mainsFlow, mainsWay, type MainsWay } from './supply-inputs';
@@ -379,6 +380,13 @@ export const supplyStep: StepDefinition = {
       ),
     ];
 
+    // An acceptance is of these parts.
+    const devices = read.at('devices');
+    const parts = [
+      ...way.chargers.map(({ id }) => devices[id]?.charger),
+      supply.breaker,
+      inletOf(supply, read.at('inlets') ?? {})?.item.inlet,
+    ].filter((key) => key !== undefined);
     const v = (label: string, value: number, unit = 'A'): CheckValue => ({ label, value, unit });
     const drawnA = limits === null ? 0 : Math.max(...limits.drawn.phaseA);
     const holdsA = way.breakerA === null ? null : way.breakerA * way.fraction;
@@ -520,7 +528,7 @@ export const supplyStep: StepDefinition = {
             : null,
           [v('goes in', offeredA ?? 0), v('said', saidA ?? 0)],
         ),
-      ],
+      ].map((check) => ofParts(check, parts)),
     };
   },
 };

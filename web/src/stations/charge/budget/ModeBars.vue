@@ -21,6 +21,12 @@ const system = computed(() =>
     settings: job.design.settings,
   }),
 );
+/** A load that does not say what it draws, or when, leaves every sum open. */
+const known = computed(() =>
+  Object.values(job.design.loads ?? {}).every(
+    ({ powerW, when }) => powerW !== undefined && when !== undefined,
+  ),
+);
 const givesA = computed(() =>
   system.value.converterA === null
     ? null
@@ -44,7 +50,7 @@ const rows = computed(() =>
         sum += one.amps;
         return { ...one, at };
       });
-    return { id, title, y: 24 + row * 34, pieces, sum };
+    return { id, title, y: 24 + row * 34, pieces, sum, known: known.value };
   }),
 );
 const most = computed(() => Math.max(1, ...rows.value.map(({ sum }) => sum), givesA.value ?? 0) * 1.02);
@@ -54,8 +60,9 @@ const fits = ({ at, amps }: { at: number; amps: number }) => Math.floor((x(at + 
 const n = (value: number) => formatNumber(value, 3);
 const summary = computed(
   () =>
-    rows.value.map(({ title, sum }) => `${title} ${n(sum)} A`).join(', ') +
-    (givesA.value === null ? '' : `; the converter counts for ${n(givesA.value)} A`),
+    rows.value
+      .map(({ title, sum, known: all }) => `${title} ${all ? `${n(sum)} A` : 'not computed'}`)
+      .join(', ') + (givesA.value === null ? '' : `; the converter counts for ${n(givesA.value)} A`),
 );
 </script>
 
@@ -84,7 +91,9 @@ const summary = computed(
           {{ piece.tag.length > fits(piece) ? `${piece.tag.slice(0, fits(piece) - 1)}…` : piece.tag }}
         </text>
       </g>
-      <text :x="x(row.sum) + 6" :y="row.y + 15" class="sum">{{ n(row.sum) }} A</text>
+      <text :x="x(row.sum) + 6" :y="row.y + 15" class="sum">
+        {{ row.known ? `${n(row.sum)} A` : 'not computed: a load is not given' }}
+      </text>
     </g>
     <template v-if="givesA !== null">
       <line :x1="x(givesA)" :x2="x(givesA)" y1="14" y2="124" class="gives" />

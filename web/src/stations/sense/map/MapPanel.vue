@@ -22,6 +22,7 @@ const fig = (name: FigureName<'monitoring.map'>) => figureId('monitoring.map', s
 const stringTag = computed(() => job.design.strings[stringId.value]?.tag ?? '');
 const summary = computed(() => {
   const now = result.value;
+  if (stringId.value === '') return 'No string of modules yet: begin in Pack.';
   if (now === null) return `${stringTag.value}: no map yet. It takes boards with their units.`;
   const hard = now.straddles.filter(({ kind }) => kind !== 'link').length;
   return `${stringTag.value}: ${now.boards.length} boards, ${now.wires} sense wires; ${
