@@ -5,7 +5,7 @@ import { packLowest } from '../pack';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 import { dcfcWindow, type DcfcWindowInput, type DcfcWindowResult } from './dcfc-window';
 import { stationLimits, type StationLink } from './station-limits';
-import { curveInputs, heatOf } from './supply-step';
+import { curveInputs, heatOf } from './curve-inputs';
 
 /** What a station comes to, for pictures of it. */
 export interface StationAnswer {
@@ -27,20 +27,20 @@ export const stationStep: StepDefinition = {
     const { limits, maxW, maxV, gaps } = stationLimits(subject, read);
     const limitA = limits.reduce((least, { currentA }) => Math.min(least, currentA), Infinity);
     const lowest = read.figure(packLowest);
-    const window = new Inputs(read);
-    window.missing(...gaps);
-    if (lowest.value === null) window.missing(...gapsBehind(lowest));
-    window.figure('packMinV', packLowest);
-    window.figure('packMaxV', figureId('pack.pack', 'pack', 'voltageMaxV'));
-    window.given('stationMinV', supply.minV, `${at}.minV`, `lowest voltage of ${tag}`);
-    window.given('stationMaxV', supply.maxV, `${at}.maxV`, `highest voltage of ${tag}`);
-    window.given('stationMaxA', supply.maxA, `${at}.maxA`, `highest current of ${tag}`);
+    const shared = new Inputs(read);
+    shared.missing(...gaps);
+    if (lowest.value === null) shared.missing(...gapsBehind(lowest));
+    shared.figure('packMinV', packLowest);
+    shared.figure('packMaxV', figureId('pack.pack', 'pack', 'voltageMaxV'));
+    shared.given('stationMinV', supply.minV, `${at}.minV`, `lowest voltage of ${tag}`);
+    shared.given('stationMaxV', supply.maxV, `${at}.maxV`, `highest voltage of ${tag}`);
+    shared.given('stationMaxA', supply.maxA, `${at}.maxA`, `highest current of ${tag}`);
     const own = limits.filter(({ what }) => what !== 'station');
-    window.set('packMaxChargeA', Math.min(...own.map(({ currentA }) => currentA), 1e5), {
+    shared.set('packMaxChargeA', Math.min(...own.map(({ currentA }) => currentA), 1e5), {
       kind: 'constant',
       source: 'least of inlet, contactors, cable and cells',
     });
-    const meets = window.run<DcfcWindowInput, DcfcWindowResult>(dcfcWindow);
+    const meets = shared.run<DcfcWindowInput, DcfcWindowResult>(dcfcWindow);
     const inputs = curveInputs(read, supply, subject, {
       maxW,
       maxA: Number.isFinite(limitA) ? limitA : null,

@@ -1,16 +1,17 @@
-import { figureId, type Figure, type FigureName, type Gap, type TracedStep } from '../../ground/figure';
+import { figureId, type Figure, type FigureName, type TracedStep } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { supplyDefaults, type Id, type SupplyItem } from '../../model/document';
-import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import type { SupplyItem } from '../../model/document';
+import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { packLowest, readPackLayout } from '../pack';
 import { acChargeRules, type AcChargeInput, type AcChargeResult } from './ac-charge';
 import { packTakesA } from './cell-limits';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
+import { curveInputs, heatOf } from './curve-inputs';
+import { mainsLimits } from './mains-limits';
 import { ofParts } from './of-parts';
-import { packInputs } from './pack-side';
 import { chargeRules } from './rules';
-import { inletOf, inletRating, mainsFlow, mainsWay, type MainsWay } from './supply-inputs';
+import { inletOf, inletRating } from './supply-inputs';
 
 const n = formatNumber;
 
@@ -20,123 +21,6 @@ export interface SupplyAnswer {
   result: AcChargeResult;
   curve: ChargeCurveResult | null;
 }
-
-/** A supply as the pack sees it: the most power and current, and where the voltage is held. */
-export interface MainsLimits {
-  maxW: number;
-  maxA: number;
-  maxV: number;
-  /** At the nominal voltage of the pack. */
-  flow: { input: AcChargeInput; result: AcChargeResult };
-  /** What the chargers would draw, whatever wires and breaker say. */
-  drawn: AcChargeResult;
-  /** Out of their window at the bottom or at the top of the pack’s. */
-  outside: { tag: string; minV: number; maxV: number; packV: number }[];
-}
-
-/** Brings a supply together with the voltages of the pack. */
-export function mainsLimits(
-  subject: Id,
-  read: Reader,
-): { way: MainsWay; limits: MainsLimits | null; gaps: Gap[] } {
-  const supply = read.at('supplies')![subject]!;
-  const way = mainsWay(subject, read);
-  const volts = ['voltageNominalV', 'voltageMaxV'] as const;
-  const [nominal, highest] = volts.map((name) => read.figure(figureId('pack.pack', 'pack', name)));
-  const lowest = read.figure(packLowest);
-  const gaps = [
-    ...way.gaps,
-    ...[nominal!, highest!, lowest].flatMap((figure) => (figure.value === null ? gapsBehind(figure) : [])),
-  ];
-  if (gaps.length === 0 && way.serving.length === 0)
-    gaps.push({ kind: 'never', label: `${supply.tag}: no charger works on its phases` });
-  if (gaps.length > 0) return { way, limits: null, gaps };
-  const volt = supply.phaseVoltageV ?? supplyDefaults.phaseVoltageV;
-  const endV = Math.min(highest!.value!, ...way.serving.map((one) => one.endV ?? one.maxV));
-  const flow = mainsFlow(way, volt, nominal!.value!);
-  const top = mainsFlow(way, volt, endV);
-  const free = mainsFlow({ ...way, wireA: 1e6, breakerA: null }, volt, nominal!.value!);
-  for (const one of [flow, top, free])
-    if ('problem' in one)
-      return {
-        way,
-        limits: null,
-        gaps: [
-          {
-            kind: 'invalid',
-            path: `supplies.${subject}`,
-            label: supply.tag,
-            message: `${one.problem.path} ${one.problem.message}`,
-          },
-        ],
-      };
-  const of = (one: typeof flow) => one as Exclude<typeof one, { problem: unknown }>;
-  const inside = way.serving.filter(({ minV, maxV }) => endV >= minV && endV <= maxV);
-  return {
-    way,
-    gaps: [],
-    limits: {
-      maxW: of(top).result.outputW,
-      maxA: inside.reduce((sum, { maxOutputA }) => sum + maxOutputA, 0),
-      maxV: endV,
-      flow: of(flow),
-      drawn: of(free).result,
-      outside: way.serving.flatMap(({ tag, minV, maxV }) =>
-        [lowest.value!, endV]
-          .filter((packV) => packV < minV || packV > maxV)
-          .slice(0, 1)
-          .map((packV) => ({ tag, minV, maxV, packV })),
-      ),
-    },
-  };
-}
-
-/** The inputs of a charge at a supply: from where to where, and with what at the most. */
-export function curveInputs(
-  read: Reader,
-  supply: SupplyItem,
-  subject: Id,
-  source: { maxW: number | null; maxA: number | null; maxV: number },
-): Inputs {
-  const { socLowFraction, socHighFraction } = read.at('pack');
-  const at = `supplies.${subject}`;
-  const inputs = new Inputs(read);
-  packInputs(read, inputs);
-  const isStation = supply.kind === 'station';
-  const reach = (
-    name: 'startSoc' | 'endSoc',
-    field: 'fromFraction' | 'toFraction',
-    own: number | undefined,
-    path: string,
-    label: string,
-    usual: number,
-  ) => {
-    if (supply[field] !== undefined) inputs.given(name, supply[field], `${at}.${field}`, label);
-    else if (isStation) inputs.set(name, usual, { kind: 'constant', source: 'usual for a station' }, label);
-    else inputs.given(name, own, path, label);
-  };
-  reach(
-    'startSoc',
-    'fromFraction',
-    socLowFraction,
-    'pack.socLowFraction',
-    'bottom of the charge window',
-    0.1,
-  );
-  reach('endSoc', 'toFraction', socHighFraction, 'pack.socHighFraction', 'top of the charge window', 0.8);
-  const limit = (name: 'maxW' | 'maxA' | 'maxV', value: number | null) => {
-    if (value !== null)
-      inputs.set(`source.${name}`, value, { kind: 'constant', source: `${supply.tag}, by its way` });
-  };
-  limit('maxW', source.maxW);
-  limit('maxA', source.maxA);
-  limit('maxV', source.maxV);
-  return inputs;
-}
-
-/** Heat of the pack over a charge, W, mean. */
-export const heatOf = (result: ChargeCurveResult | null): number | null =>
-  result === null || result.minutes === 0 ? null : (result.lossKWh * 60_000) / result.minutes;
 
 /** What a supply of the mains gives, how long it takes, and what stands in its way. */
 export const supplyStep: StepDefinition = {

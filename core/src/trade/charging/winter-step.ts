@@ -7,7 +7,8 @@ import { cellLimits, packTakesA } from './cell-limits';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 import { chargeRules } from './rules';
 import { stationLimits } from './station-limits';
-import { curveInputs, mainsLimits } from './supply-step';
+import { curveInputs } from './curve-inputs';
+import { mainsLimits } from './mains-limits';
 
 const n = formatNumber;
 
@@ -90,7 +91,9 @@ export const winterStep: StepDefinition = {
               },
             ],
     });
-    const offeredA = mains === null ? least : (mains.limits?.maxA ?? 0);
+    // What the supply offers is told once, by its own step.
+    const offer = isStation ? null : read.figure(figureId('charge.supply', subject, 'offeredA'));
+    const offeredA = offer === null ? least : (offer.value ?? 0);
     const knows = layout?.part.data.chargeOverC !== undefined;
     const asks = read.at('limits')?.chargeByTemperature === true;
     return {

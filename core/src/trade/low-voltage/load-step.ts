@@ -1,7 +1,7 @@
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-import { lowVoltageDefaults, type Design, type Id } from '../../model/document';
+import { lowVoltageDefaults, type Id } from '../../model/document';
 import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
@@ -16,7 +16,7 @@ import {
 
 const n = formatNumber;
 /** A fuse nearer to the current than this is a finding. */
-const nearFraction = 0.1;
+export const nearFraction = 0.1;
 /** Nothing looks after a wire before its fuse; longer than this it is a finding, m. */
 const unfusedM = 0.2;
 
@@ -131,6 +131,8 @@ export const loadStep: StepDefinition = {
     const tooThin =
       chosen !== null &&
       run.input !== null &&
+      // That no wire of the table would do is said by itself.
+      result?.areaMm2 != null &&
       (carriesA! < amps * (1 - 1e-9) || dropV! > allowedV * (1 + 1e-9));
     const { fuseA } = load;
     const relay = parts[load.relay ?? ''];
@@ -323,64 +325,6 @@ export const loadStep: StepDefinition = {
             : null,
           [v('suppressed', data?.suppressed === false ? 0 : 1, '')],
           { parts: load.relay === undefined ? [] : [load.relay] },
-        ),
-      ],
-    };
-  },
-};
-
-/** Names of fuses that loads hang behind together. */
-export const sharedFuses = ({ loads = {} }: Pick<Design, 'loads'>): string[] => [
-  ...new Set(Object.values(loads).flatMap(({ behind }) => (behind === undefined ? [] : [behind]))),
-];
-
-/** Loads behind one fuse: their sum, and what lives together that should not. */
-export const groupStep: StepDefinition = {
-  id: 'low-voltage.group',
-  version: 1,
-  subjects: sharedFuses,
-  compute(subject, read) {
-    const all = read.at('loads') ?? {};
-    const behind = Object.keys(all).filter((id) => all[id]!.behind === subject);
-    const currents = behind.map((id) => loadCurrentA(id, read));
-    const gaps = currents.flatMap((one) => one.gaps);
-    const sumA = currents.reduce((sum, one) => sum + (one.value ?? 0), 0);
-    const fuses = behind.flatMap((id) => (all[id]!.fuseA === undefined ? [] : [all[id]!.fuseA!]));
-    const fuseA = fuses.length === 0 ? null : Math.min(...fuses);
-    const must = behind.filter((id) => all[id]!.essential === true);
-    const may = behind.filter((id) => all[id]!.essential === false);
-    const names = (ids: Id[]) => ids.map((id) => all[id]!.tag).join(', ');
-    return {
-      figures: [],
-      checks: [
-        judge(
-          lowVoltageRules.shared,
-          [subject],
-          [],
-          must.length > 0 && may.length > 0
-            ? `Behind ${subject} ${n(must.length)} that must live (${names(must)}) hang with ${n(may.length)} that need not (${names(may)}).`
-            : null,
-          [
-            { label: 'cannot be left out', value: must.length, unit: '' },
-            { label: 'can', value: may.length, unit: '' },
-          ],
-        ),
-        judge(
-          lowVoltageRules.groupFuse,
-          [subject],
-          [
-            ...gaps,
-            ...(fuseA === null
-              ? [{ kind: 'not-given' as const, path: `loads.${behind[0]}.fuseA`, label: `fuse ${subject}` }]
-              : []),
-          ],
-          fuseA !== null && sumA * (1 + nearFraction) > fuseA
-            ? `Behind ${subject} of ${n(fuseA)} A ${names(behind)} draw ${n(sumA)} A together.`
-            : null,
-          [
-            { label: 'fuse', value: fuseA ?? 0, unit: 'A' },
-            { label: 'draw', value: sumA, unit: 'A' },
-          ],
         ),
       ],
     };

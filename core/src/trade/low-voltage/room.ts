@@ -1,6 +1,7 @@
 import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
-import { groupStep, loadStep } from './load-step';
+import { groupStep } from './group-step';
+import { loadStep } from './load-step';
 import { endStep, wireStep } from './loom-steps';
 import { serviceStep } from './service-step';
 import { twelveVolt } from './twelve-volt';

@@ -1,7 +1,10 @@
 import { defineRoom } from '../../model/step';
 import { bmsMap } from './bms-map';
 import { ladderCheck } from './ladder-check';
-import { boardStep, donorStep, mapStep, sensorsStep } from './map-step';
+import { boardStep } from './board-step';
+import { donorStep } from './donor-step';
+import { mapStep } from './map-step';
+import { sensorsStep } from './sensors-step';
 import { senseError } from './sense-error';
 import { topologyCompare } from './topology-compare';
 

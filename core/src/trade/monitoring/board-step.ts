@@ -1,0 +1,135 @@
+import type { CheckValue } from '../../ground/finding';
+import type { Gap } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
+import { Inputs, judge, type StepDefinition } from '../../model/step';
+import { readPackLayout } from '../pack';
+import { boardsOf } from './map-inputs';
+import { monitoringRules } from './rules';
+import { senseError } from './sense-error';
+
+const n = formatNumber;
+
+/** Each board: what it bleeds, its address, its neighbours, and the walls that its wires pass. */
+export const boardStep: StepDefinition = {
+  id: 'monitoring.board',
+  version: 1,
+  subjects: ({ boards = {} }) => Object.keys(boards),
+  compute(subject, read) {
+    const boards = read.at('boards') ?? {};
+    const board = boards[subject]!;
+    const { tag } = board;
+    const parts = read.at('parts');
+    const part = parts[board.unit ?? ''];
+    const data = part?.kind === 'unit' ? part.data : null;
+    const { layout, gaps } = readPackLayout(read);
+    const noUnit: Gap[] =
+      data === null ? [{ kind: 'not-given', path: `boards.${subject}.unit`, label: `unit of ${tag}` }] : [];
+    const keys = data === null ? [] : [board.unit!];
+    const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
+    const leadA = layout?.part.data.senseLeadLimitA ?? 0;
+    // The pair is one finding, said at the first of the two.
+    const twins = Object.keys(boards).filter(
+      (id) => id !== subject && board.address !== undefined && boards[id]!.address === board.address,
+    );
+    const alike = Object.keys(boards).filter(
+      (id) =>
+        id !== subject &&
+        data !== null &&
+        !data.keyed &&
+        board.box !== undefined &&
+        boards[id]!.box === board.box &&
+        boards[id]!.unit === board.unit,
+    );
+    const modules = read.at('modules');
+    const string = read.at('strings')[board.string ?? ''];
+    const boxes = new Set((string?.modules ?? []).map((id) => modules[id]?.box));
+    const foreign = board.box !== undefined && string !== undefined && !boxes.has(board.box);
+    const chain = board.string === undefined ? [] : boardsOf({ boards }, board.string);
+    // A lead of the harness: by the sense leads of the string, or of all.
+    const sense = Object.values(read.at('pack').sense ?? {});
+    const lead =
+      sense.find((one) => one.string === board.string) ?? sense.find((one) => one.string === undefined);
+    const lengths = Object.entries(read.at('senseWires') ?? {}).flatMap(([id, { lengthM }]) =>
+      id.startsWith(`${subject}/`) && lengthM !== undefined ? [lengthM] : [],
+    );
+    const lengthM = lengths.length === 0 ? null : Math.max(...lengths);
+    const inputs = new Inputs(read);
+    inputs.missing(...noUnit);
+    if (lead?.areaMm2 === undefined)
+      inputs.missing({ kind: 'not-given', path: 'pack.sense', label: 'area of the sense leads' });
+    if (lengthM === null)
+      inputs.missing({ kind: 'not-given', path: 'senseWires', label: `length of the sense wires of ${tag}` });
+    inputs.set(
+      'bleedA',
+      data?.bleedA ?? 0,
+      { kind: 'document', path: `boards.${subject}.unit` },
+      `bleed of ${tag}`,
+    );
+    inputs.set(
+      'leadOhm',
+      0.0175 * ((lengthM ?? 0) / (lead?.areaMm2 ?? 1)),
+      { kind: 'constant', source: 'copper at 20 °C' },
+      `lead of ${tag}`,
+    );
+    const run = inputs.run(senseError);
+    return {
+      figures: run.figures('monitoring.board', subject, [
+        { name: 'errorMv', label: `Reading low while ${tag} bleeds`, unit: 'mV' },
+      ]),
+      checks: [
+        judge(
+          monitoringRules.bleed,
+          [subject],
+          [...gaps, ...noUnit],
+          data !== null && layout !== null && data.bleedA > leadA * (1 + 1e-9)
+            ? `${tag} bleeds ${n(data.bleedA)} A; leads of ${layout.part.label} carry ${n(leadA)} A.`
+            : null,
+          [v('bleeds', data?.bleedA ?? 0, 'A'), v('leads carry', leadA, 'A')],
+          { parts: keys },
+        ),
+        judge(
+          monitoringRules.address,
+          [subject],
+          board.address === undefined
+            ? [{ kind: 'not-given', path: `boards.${subject}.address`, label: `address of ${tag}` }]
+            : [],
+          twins.length > 0 && subject < twins[0]!
+            ? `${[tag, ...twins.map((id) => boards[id]!.tag)].join(' and ')} have address ${n(board.address!)}.`
+            : null,
+          [v('address', board.address ?? 0)],
+        ),
+        judge(
+          monitoringRules.plugs,
+          [subject],
+          noUnit,
+          alike.length > 0 && subject < alike[0]!
+            ? `${n(alike.length + 1)} boards in ${read.at('boxes', board.box!)?.tag ?? ''}: ${[tag, ...alike.map((id) => boards[id]!.tag)].join(', ')}.`
+            : null,
+          [v('boards', alike.length + 1)],
+          { parts: keys },
+        ),
+        judge(
+          monitoringRules.wall,
+          [subject],
+          board.box === undefined
+            ? [{ kind: 'not-given', path: `boards.${subject}.box`, label: `box of ${tag}` }]
+            : [],
+          foreign && data !== null
+            ? `Up to ${n(data.channels + 1)} wires lead to ${tag}, which sits in another box.`
+            : null,
+          [v('wires', (data?.channels ?? 0) + 1)],
+        ),
+        judge(
+          monitoringRules.chain,
+          [subject],
+          noUnit,
+          data !== null && !data.isolatedLink && chain.length > 1
+            ? `${tag} is one of ${n(chain.length)} in its chain.`
+            : null,
+          [v('boards in the chain', chain.length)],
+          { parts: keys },
+        ),
+      ],
+    };
+  },
+};

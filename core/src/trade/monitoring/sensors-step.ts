@@ -1,0 +1,72 @@
+import type { CheckValue } from '../../ground/finding';
+import { formatNumber } from '../../ground/quantity';
+import { judge, type StepDefinition } from '../../model/step';
+import { saysSensing } from './map-step';
+import { monitoringRules } from './rules';
+
+const n = formatNumber;
+
+/** Temperature sensors of the pack, and what the monitor does that balancing does not want. */
+export const sensorsStep: StepDefinition = {
+  id: 'monitoring.sensors',
+  version: 1,
+  subjects: (design) => (saysSensing(design) || Object.keys(design.sensors ?? {}).length > 0 ? ['pack'] : []),
+  compute(subject, read) {
+    const sensors = Object.entries(read.at('sensors') ?? {});
+    const boards = read.at('boards') ?? {};
+    const parts = read.at('parts');
+    const nowhere = sensors.filter(([, { module, board }]) => module === undefined || board === undefined);
+    const seen = new Set(sensors.map(([, { module }]) => module));
+    const strung = Object.values(read.at('strings')).flatMap((one) => one.modules);
+    const blind = strung.filter((id) => !seen.has(id));
+    const over = Object.keys(boards).flatMap((id) => {
+      const part = parts[boards[id]!.unit ?? ''];
+      const count = sensors.filter(([, { board }]) => board === id).length;
+      return part?.kind === 'unit' && count > part.data.sensors
+        ? [{ tag: boards[id]!.tag, count, reads: part.data.sensors }]
+        : [];
+    });
+    const school = read.at('pack').balance?.school;
+    const from = read.at('limits')?.balanceFromV;
+    const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
+    return {
+      figures: [],
+      checks: [
+        judge(
+          monitoringRules.place,
+          [subject],
+          [],
+          nowhere.length > 0
+            ? `${n(nowhere.length)} without a place: ${nowhere.map(([, { tag }]) => tag).join(', ')}.`
+            : null,
+          [v('without a place', nowhere.length)],
+        ),
+        judge(
+          monitoringRules.sensors,
+          [subject],
+          strung.length === 0 ? [{ kind: 'not-given', path: 'strings', label: 'strings' }] : [],
+          blind.length > 0 ? `${n(blind.length)} of ${n(strung.length)} modules have none.` : null,
+          [v('without', blind.length), v('modules', strung.length)],
+        ),
+        judge(
+          monitoringRules.many,
+          [subject],
+          [],
+          over.length > 0
+            ? over.map((one) => `${one.tag} reads ${n(one.reads)}; ${n(one.count)} are on it.`).join(' ')
+            : null,
+          over.flatMap((one) => [v(`reads, ${one.tag}`, one.reads), v(`on it, ${one.tag}`, one.count)]),
+        ),
+        judge(
+          monitoringRules.bottom,
+          [subject],
+          [],
+          school === 'bottom' && from !== undefined
+            ? `The monitor bleeds from ${n(from)} V; the cells are level at empty.`
+            : null,
+          [v('balances from', from ?? 0, 'V')],
+        ),
+      ],
+    };
+  },
+};
