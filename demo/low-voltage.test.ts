@@ -99,6 +99,36 @@ describe('wire and fuse of a load', () => {
   });
 });
 
+test('a load that says nothing of its feed goes by the wire of the looms that carries it', () => {
+  const follows = changed((draft) => {
+    delete draft.loads!['load-dash']!.lengthM;
+    delete draft.loads!['load-dash']!.wire;
+  });
+  // Wire 121: 1.6 m of 1 mm², and 1.4 m back.
+  expect(value(follows, 'low-voltage.load:load-dash:dropV')).toBeCloseTo(
+    ((38 / 27.6) * 19.5 * 1.1572 * (1.6 + 1.4)) / 1000,
+    9,
+  );
+  const thin = changed((draft) => {
+    delete draft.loads!['load-dash']!.wire;
+    draft.loads!['load-dash']!.powerW = 600;
+    draft.wires!['wire-121']!.fuseA = 30;
+  });
+  const found = evaluate(thin).checks.filter(({ state }) => state === 'raised');
+  // Too hot is said of the wire, once.
+  expect(found.filter(({ rule }) => rule.id === 'looms.wire-hot').map(({ subjects }) => subjects)).toEqual([
+    ['wire-121'],
+  ]);
+  expect(
+    found.some(({ rule, subjects }) => rule.id === 'low-voltage.fuse-wide' && subjects[0] === 'load-dash'),
+  ).toBe(false);
+  const lost = changed((draft) => {
+    delete draft.loads!['load-dash']!.lengthM;
+    delete draft.bundles!['bundle-dash'];
+  });
+  expect(value(lost, 'low-voltage.load:load-dash:dropV')).toBeNull();
+});
+
 describe('what could share a wire', () => {
   test('lamps of one switch at one place share the feed; the sum sizes it, the longest way stays', () => {
     const groups = feedGroups({

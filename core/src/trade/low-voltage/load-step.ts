@@ -3,6 +3,7 @@ import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import { lowVoltageDefaults, type Id } from '../../model/document';
 import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { carriersView } from './carriers';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
 import {
@@ -49,7 +50,12 @@ export const loadStep: StepDefinition = {
     const parts = read.at('parts');
     const system = lowVoltageSystem({ lowVoltage: settings, parts, settings: read.at('settings') });
     const current = loadCurrentA(subject, read);
-    const wire = parts[load.wire ?? ''];
+    // What the looms say of its feed holds where the load itself says nothing.
+    const feeders = read.shared(carriersView);
+    const feeder = Object.hasOwn(feeders, subject) ? feeders[subject]! : null;
+    const wireKey = load.wire ?? (feeder === null ? undefined : read.at('wires')?.[feeder]?.wire);
+    const follows = load.wire === undefined && wireKey !== undefined;
+    const wire = parts[wireKey ?? ''];
     const chosen = wire?.kind === 'wire' ? wire : null;
     const ambientC = load.ambientC ?? settings.ambientC ?? lowVoltageDefaults.ambientC;
     const maxC = chosen?.data.maxC ?? 105;
@@ -62,7 +68,9 @@ export const loadStep: StepDefinition = {
         { kind: 'figure', id: figureId('low-voltage.load', subject, 'currentA') },
         `current of ${tag}`,
       );
-    inputs.given('lengthM', load.lengthM, `${at}.lengthM`, `feed of ${tag}`);
+    if (load.lengthM === undefined && feeder !== null)
+      inputs.figure('lengthM', figureId('looms.wire', feeder, 'lengthM'));
+    else inputs.given('lengthM', load.lengthM, `${at}.lengthM`, `feed of ${tag}`);
     inputs.given('returnLengthM', load.returnLengthM, `${at}.returnLengthM`, `return of ${tag}`);
     inputs.set(
       'systemV',
@@ -88,7 +96,7 @@ export const loadStep: StepDefinition = {
       maxC,
       chosen === null
         ? { kind: 'default', path: `${at}.wire` }
-        : { kind: 'part', key: load.wire!, path: 'maxC' },
+        : { kind: 'part', key: wireKey!, path: 'maxC' },
       `conductor of ${tag}`,
     );
     const run = inputs.run<Wire12vInput, Wire12vResult>(wire12v);
@@ -133,7 +141,8 @@ export const loadStep: StepDefinition = {
       run.input !== null &&
       // That no wire of the table would do is said by itself.
       result?.areaMm2 != null &&
-      (carriesA! < amps * (1 - 1e-9) || dropV! > allowedV * (1 + 1e-9));
+      // The current of a wire of the looms is judged there.
+      ((!follows && carriesA! < amps * (1 - 1e-9)) || dropV! > allowedV * (1 + 1e-9));
     const { fuseA } = load;
     const relay = parts[load.relay ?? ''];
     const data = relay?.kind === 'relay' ? relay.data : null;
@@ -141,7 +150,7 @@ export const loadStep: StepDefinition = {
     const noFuse: Gap[] =
       fuseA === undefined ? [{ kind: 'not-given', path: `${at}.fuseA`, label: `fuse of ${tag}` }] : [];
     const shared = load.behind !== undefined;
-    const keys = chosen === null ? [] : [load.wire!];
+    const keys = chosen === null ? [] : [wireKey!];
     return {
       figures: [
         figure('currentA', `Current of ${tag}`, 'A', current.value, current.gaps, [
@@ -261,7 +270,7 @@ export const loadStep: StepDefinition = {
               ? [{ kind: 'not-given' as const, path: `${at}.wire`, label: `wire of ${tag}` }]
               : []),
           ],
-          fuseA !== undefined && carriesA !== null && fuseA > carriesA * (1 + 1e-9)
+          !follows && fuseA !== undefined && carriesA !== null && fuseA > carriesA * (1 + 1e-9)
             ? `${tag}: ${n(fuseA)} A before ${n(chosen!.data.areaMm2)} mm², which carry ${n(carriesA)} A.`
             : null,
           [
