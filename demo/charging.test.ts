@@ -195,6 +195,14 @@ describe('from a station, and in the cold', () => {
   test('branches of charger, inlet and converter carry what charging and low voltage give', () => {
     expect(value(bus, 'charge.branch:circuit-charger:currentA')).toBe(31);
     expect(value(bus, 'charge.branch:circuit-inlet:currentA')).toBe(120);
+    const strong = changed((draft) => {
+      delete draft.devices['device-charger']!.maxOutputA;
+      draft.supplies!['supply-workshop']!.phaseVoltageV = 240;
+    });
+    expect(value(strong, 'charge.branch:circuit-charger:currentA')).toBeCloseTo(
+      (3 * 240 * 16 * 0.939) / value(strong, 'pack.source:pack:voltageAtLowV')!,
+      6,
+    );
     const lowV = value(bus, 'pack.source:pack:voltageAtLowV')!;
     expect(value(bus, 'charge.branch:circuit-dcdc:currentA')).toBeCloseTo((70 * 27.6) / (0.93 * lowV), 9);
   });
@@ -240,6 +248,8 @@ describe('the ladder', () => {
       neededMv: 10,
     });
     expect(violations[0]!.gapMv).toBeCloseTo(-20, 6);
+    expect(value(orchardTruck.design, 'charge.ladder:vehicle:shortfallMv')).toBeCloseTo(30, 6);
+    expect(value(bus, 'charge.ladder:vehicle:shortfallMv')).toBe(0);
   });
 
   test('a further threshold stands in it, and a wider margin finds what was near', () => {

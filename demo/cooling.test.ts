@@ -78,6 +78,10 @@ describe('the loops of the bus', () => {
       9,
     );
     expect(heat('fast', 'piece-charger')).toBe(0);
+    // A device that is busy at a station takes its part of what the station has: 38 kW.
+    const busy = changed((draft) => void (draft.plumbing!['piece-inverter']!.busy = 'both'));
+    const fast = answerOf(busy, 'loop-drive').cases.find((one) => one.at === 'fast')!;
+    expect(fast.piecesC!['piece-inverter']!.heatW).toBeCloseTo(0.03 * 38_000, 6);
     expect(heat('home', 'piece-motor')).toBe(0);
   });
 

@@ -231,11 +231,14 @@ export const branchStep: StepDefinition = {
       gaps.push(...own);
       const volts = lowV();
       if (charger !== null && volts !== null) {
+        const mains = Object.values(read.at('supplies') ?? {}).filter(({ kind }) => kind !== 'station');
+        // At the supply that gives the most.
+        const phaseV = Math.max(
+          ...mains.map(({ phaseVoltageV = supplyDefaults.phaseVoltageV }) => phaseVoltageV),
+          ...(mains.length === 0 ? [supplyDefaults.phaseVoltageV] : []),
+        );
         const watts =
-          (charger.phase === 'all' ? 3 : 1) *
-          supplyDefaults.phaseVoltageV *
-          charger.maxInputA *
-          efficiencyAt(charger, 1);
+          (charger.phase === 'all' ? 3 : 1) * phaseV * charger.maxInputA * efficiencyAt(charger, 1);
         currentA = Math.min(charger.maxOutputA, watts / volts);
         formula = 'min(I_out, P/U_low)';
         terms = [

@@ -26,7 +26,7 @@ declare module '../../ground/figure' {
     'charge.inlet': never;
     'charge.cut': never;
     'charge.branch': 'currentA';
-    'charge.ladder': 'leastGapMv';
+    'charge.ladder': 'shortfallMv';
   }
 }
 

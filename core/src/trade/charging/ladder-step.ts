@@ -163,12 +163,12 @@ export const ladderStep: StepDefinition = {
       ['independent-cut', 'where an independent cut opens', Object.keys(slices.cuts).length > 0],
     ];
     const open = wanted.filter(([role, , asked]) => asked && !has(role));
-    const leastGap = Math.min(...violations.map(({ gapMv, neededMv }) => gapMv - neededMv), Infinity);
+    const shortfallMv = violations.reduce((most, { gapMv, neededMv }) => Math.max(most, neededMv - gapMv), 0);
     const figure: Figure = {
-      id: figureId('charge.ladder', subject, 'leastGapMv'),
-      label: 'Least reserve over the margin of the ladder',
+      id: figureId('charge.ladder', subject, 'shortfallMv'),
+      label: 'Most that a pair of the ladder lacks',
       unit: 'mV',
-      value: run.result === null ? null : violations.length > 0 ? leastGap : 0,
+      value: run.result === null ? null : shortfallMv,
       gaps: run.gaps,
       working: run.working(),
     };

@@ -82,12 +82,14 @@ export function demandOf(read: Reader, at: CoolingCase): Demand {
             ? figureId('charge.station', charge.supply, 'maxPowerKW')
             : figureId('charge.supply', charge.supply, 'outputW'),
         ).value;
+  // By volts and amperes alone it would be more than the station has.
+  const stationW = read.at('supplies')?.[charge?.supply ?? '']?.maxW ?? Infinity;
   return {
     packHeatW: heat.value,
     powerW:
       power !== null
         ? power.value
-        : (charge!.typedW ?? (fed === null ? null : at === 'fast' ? fed * 1000 : fed)),
+        : (charge!.typedW ?? (fed === null ? null : at === 'fast' ? Math.min(fed * 1000, stationW) : fed)),
     gaps: [
       ...(heat.value === null ? gapsBehind(heat) : []),
       ...(power?.value === null ? gapsBehind(power) : []),

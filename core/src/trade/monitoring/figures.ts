@@ -1,7 +1,7 @@
 /** The figures of this room’s steps; a step without any stands here with `never`. */
 declare module '../../ground/figure' {
   interface StepFigures {
-    'monitoring.map': 'boards' | 'wires' | 'cellsLeft' | 'sparesChannels' | 'worstMv';
+    'monitoring.map': 'boards' | 'wires' | 'cellsLeft' | 'spareChannels' | 'worstMv';
     'monitoring.board': 'errorMv';
     'monitoring.sensors': never;
     'monitoring.donor': 'chargeErrorFraction';

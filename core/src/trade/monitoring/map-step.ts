@@ -85,7 +85,7 @@ export const mapStep: StepDefinition = {
     const spare = (result?.boards ?? []).reduce((sum, { tiedChannels }) => sum + tiedChannels.length, 0);
     const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
     const told = (
-      name: 'boards' | 'sparesChannels' | 'worstMv',
+      name: 'boards' | 'spareChannels' | 'worstMv',
       label: string,
       unit: string,
       value: number,
@@ -122,7 +122,7 @@ export const mapStep: StepDefinition = {
           { name: 'wires', label: `Sense wires of ${tag}`, unit: '' },
           { name: 'cellsLeft', label: `Cells of ${tag} that nobody reads`, unit: '' },
         ]),
-        told('sparesChannels', `Channels of ${tag} that are tied`, '', spare),
+        told('spareChannels', `Channels of ${tag} that are tied`, '', spare),
         told('worstMv', `Most that a break adds to a reading of ${tag}`, 'mV', worst),
       ],
       ...(run.input !== null && { run: { calculator: 'bms-map', input: run.input, result } }),

@@ -201,7 +201,7 @@ const dropSensor = (row: SensorRow) =>
     <div class="figures">
       <FigureValue :id="fig('boards')" label="Boards in use" show-label />
       <FigureValue :id="fig('wires')" label="Sense wires" show-label />
-      <FigureValue :id="fig('sparesChannels')" label="Channels tied" show-label />
+      <FigureValue :id="fig('spareChannels')" label="Channels tied" show-label />
       <FigureValue :id="fig('cellsLeft')" label="Cells left" show-label />
       <FigureValue :id="fig('worstMv')" label="A break adds at most" show-label />
     </div>
