@@ -109,6 +109,8 @@ export const sensing: Design['sensing'] = {
   donorAh: 234,
   donorMinV: 3,
   donorMaxV: 4.2,
+  spinCellV: 3.7,
+  spinA: 25,
 };
 
 export const lowVoltage: Design['lowVoltage'] = {

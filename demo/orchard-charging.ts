@@ -23,6 +23,7 @@ export const orchardCharging: Pick<
   | 'sensing'
   | 'boards'
   | 'sensors'
+  | 'currentSensors'
   | 'supplies'
   | 'inlets'
   | 'cuts'
@@ -32,7 +33,10 @@ export const orchardCharging: Pick<
   | 'services'
 > = {
   // Three boards of twelve: the middle one reaches over the service disconnect, until it is moved.
-  sensing: { school: 'split', strategy: 'fill', mayStraddle: true },
+  sensing: { school: 'split', strategy: 'fill', mayStraddle: true, spinCellV: 3.3, spinA: 20 },
+  currentSensors: {
+    'current-main': { tag: 'Shunt at the minus', rangeA: 300, sign: 'positive in drive' },
+  },
   boards: Object.fromEntries(
     [1, 2, 3].map((i) => [
       `board-${i}`,

@@ -349,6 +349,18 @@ export const orchardTruck: DemoJob = {
         by: technician,
         entry: { kind: 'ladder', step: 'sense-ladder:board-1', taps: ladder(null), instrument: meter },
       },
+      // On the bench the master restarts by itself: half of what may be the cause goes out of the way, then half of the rest.
+      ...(
+        [
+          [[], 5, 4],
+          [['observer', 'supply', 'ground', 'output', 'link:board-1/board-2', 'link:board-2/board-3'], 4, 0],
+          [['observer', 'supply', 'ground'], 3, 2],
+        ] as [string[], number, number][]
+      ).map(([out, starts, restarts], i) => ({
+        at: at(10, 8, 30 + 20 * i),
+        by: technician,
+        entry: { kind: 'hunt-try' as const, begins: i === 0, out, starts, restarts },
+      })),
       ...levelAtEmpty(cells, now),
     ];
   },

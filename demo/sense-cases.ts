@@ -34,6 +34,22 @@ const and = (change: (draft: Design) => void) => (draft: Design) => {
   watched(draft);
   change(draft);
 };
+/** A current sensor in each string. */
+function sees(draft: Design): void {
+  draft.currentSensors = {};
+  Object.keys(draft.strings).forEach((string, i) => {
+    draft.currentSensors![`current-${i + 1}`] = {
+      tag: `Current ${i + 1}`,
+      string,
+      rangeA: 300,
+      sign: 'positive in drive',
+    };
+  });
+}
+const sensed = (change: (draft: Design) => void) => (draft: Design) => {
+  sees(draft);
+  change(draft);
+};
 const board = (draft: Design, i: number) => draft.boards![`board-${i}`]!;
 const all = (draft: Design, id: string) => {
   const key = unit(draft, id);
@@ -52,6 +68,7 @@ export const wrongSense: Record<string, (draft: Design) => void> = {
     board(draft, 1).takes = 6;
   }),
   'monitoring.bleed-lead': and((draft) => {
+    delete draft.pack.balance!.bleedCurrentA;
     const part = draft.parts['harrowmere-b12@1'];
     if (part?.kind === 'unit') part.data.bleedA = 0.8;
   }),
@@ -65,6 +82,24 @@ export const wrongSense: Record<string, (draft: Design) => void> = {
     for (const one of Object.values(draft.sensors!)) one.board = 'board-1';
   }),
   'monitoring.bleeds-full': and((draft) => void (draft.pack.balance!.school = 'bottom')),
+  'monitoring.end-at-link': and((draft) => {
+    draft.sensing!.strategy = 'fill';
+    all(draft, 'harrowmere-b24');
+  }),
+  'monitoring.no-spin': (draft) => {
+    draft.sensing!.spinCellV = 3.2;
+    draft.devices['device-inverter']!.minV = 310;
+  },
+  'monitoring.spin-too-high': (draft) => {
+    draft.sensing!.spinCellV = 2.9;
+    draft.devices['device-inverter']!.maxV = 340;
+  },
+  'monitoring.spin-fuse': (draft) => void (draft.sensing!.spinA = 900),
+  'monitoring.current-unseen': sensed((draft) => void delete draft.currentSensors!['current-2']),
+  'monitoring.current-range': sensed((draft) => void (draft.currentSensors!['current-2']!.rangeA = 150)),
+  'monitoring.current-signs': sensed(
+    (draft) => void (draft.currentSensors!['current-2']!.sign = 'positive in charge'),
+  ),
   'monitoring.donor-misreports': (draft) => void (draft.sensing!.donorAh = 117),
   'bms-map.below-minimum': and((draft) => {
     board(draft, 1).takes = 3;
@@ -76,6 +111,6 @@ export const wrongSense: Record<string, (draft: Design) => void> = {
 /** Where the donor’s boards are kept there is no map: watched, every rule is clear. */
 export const rightSense: Record<string, (draft: Design) => void> = Object.fromEntries(
   Object.keys(wrongSense)
-    .filter((rule) => rule !== 'monitoring.donor-misreports')
-    .map((rule) => [rule, watched]),
+    .filter((rule) => !/^monitoring\.(donor|no-spin|spin-)/.test(rule))
+    .map((rule) => [rule, rule.startsWith('monitoring.current-') ? sees : watched]),
 );

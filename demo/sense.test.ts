@@ -1,9 +1,21 @@
 import { describe, expect, test } from '@jest/globals';
-import { judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
-import { evaluate } from '@torvek/core/design';
-import { removeBoard, removeString, type Design } from '@torvek/core/document';
+import { judgeMeasurement, procedureFor, standInReading, withRecord } from '@torvek/core/commissioning';
+import { evaluate, liveStateOf } from '@torvek/core/design';
+import { bleedOf, removeBoard, removeString, type Design } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
-import { boardsOf, breaksOf, harnessOf, type BmsMapResult } from '@torvek/core/monitoring';
+import {
+  boardsOf,
+  breaksOf,
+  harnessOf,
+  jointsLeftOut,
+  plugOrderOf,
+  restartSuspects,
+  type BmsMapResult,
+  type SpinAnswer,
+} from '@torvek/core/monitoring';
+import { deriveNetwork, stagesOf } from '@torvek/core/network';
+import { formatQuantity } from '@torvek/core/quantity';
+import type { Entry, EntryOf, PositionBody } from '@torvek/core/record';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 import { changed } from './rule-cases';
@@ -120,6 +132,7 @@ describe('the harness', () => {
 
   test('reading low while it bleeds: twice the lead, of the length that is given', () => {
     const long = change((draft) => {
+      delete draft.pack.balance!.bleedCurrentA;
       draft.pack.sense!['sense-all']!.areaMm2 = 0.5;
       draft.senseWires = {
         'board-1/3': { tag: 'long one', lengthM: 2 },
@@ -200,4 +213,214 @@ test('what goes takes along what named it', () => {
   });
   expect(gone.sensors!['sensor-1']).toEqual({ tag: 'T1', place: 'on the busbar side' });
   expect(gone.boards!['board-2']!.string).toBeUndefined();
+});
+
+describe('powered up for the first time', () => {
+  const procedure = procedureFor(truck, evaluated);
+  const step = (id: string) => procedure.find((one) => one.id === id)!;
+  const entry = (seq: number, of: string, taps: number[], verdict = 'pass') =>
+    ({
+      seq,
+      body: { kind: 'result', step: of, verdict, measured: { kind: 'ladder', taps, unit: 'V' } },
+    }) as unknown as Entry;
+  const ladder = Array.from({ length: 12 }, (_, i) => 3.3 * (i + 1) + (i >= 4 ? 0.01 : 0));
+  const judged = (values: number[], entries = [entry(1, 'sense-ladder:board-1', ladder)]) =>
+    judgeMeasurement(withRecord(step('unit-channels:board-1'), entries)!, {
+      kind: 'list',
+      values,
+      unit: 'V',
+    });
+  const steps = Array.from({ length: 12 }, (_, i) => (i === 4 ? 3.31 : 3.3));
+
+  test('each board has its steps, limits are asked by what the monitor is set to', () => {
+    const own = procedure.filter(({ gate }) => gate === 'power-up').map(({ id }) => id);
+    expect(own).toEqual([
+      'unit-found:string-1',
+      ...[1, 2, 3].flatMap((i) => ['channels', 'sensors', 'warmed'].map((what) => `unit-${what}:board-${i}`)),
+      'unit-loop:string-1',
+      ...[1, 2, 3].map((i) => `unit-trips:board-${i}`),
+    ]);
+    expect(step('unit-found:string-1').expected).toMatchObject({ min: 3, max: 3 });
+    const trips = step('unit-trips:board-2').expected;
+    expect(trips).toMatchObject({ kind: 'list', max: 5, unit: 's' });
+    expect(trips?.kind === 'list' && trips.items).toHaveLength(6);
+    expect(trips?.kind === 'list' && trips.items[0]).toBe(
+      `a cell above ${formatQuantity(truck.limits!.cutHighV!, 'V', 4)}`,
+    );
+    expect(
+      procedureFor(libraryBus.design, evaluate(libraryBus.design)).some(({ gate }) => gate === 'power-up'),
+    ).toBe(false);
+  });
+
+  test('channels are held against the recorded ladder, once what all moved by is taken off', () => {
+    const verdict = (values: number[]) => {
+      const answer = judged(values);
+      if (!answer.ok) throw new Error(answer.message);
+      return answer.judgement;
+    };
+    expect(verdict(steps).verdict).toBe('pass');
+    expect(verdict(steps.map((one) => one - 0.08))).toMatchObject({
+      verdict: 'pass',
+      details: expect.arrayContaining([
+        { label: 'all moved since the ladder by', value: expect.closeTo(-0.08, 9), unit: 'V' },
+      ]),
+    });
+    const off = verdict(steps.map((one, i) => (i === 7 ? one + 0.021 : one)));
+    expect(off.reasons).toEqual([
+      expect.stringContaining('channel 8, cell 8: 3.321 V, 0.021 V off its step'),
+    ]);
+    expect(verdict(steps.map((one, i) => (i === 7 ? one + 0.0199 : one))).verdict).toBe('pass');
+    expect(verdict(steps.map((one, i) => (i === 2 ? 0 : one))).reasons[0]).toMatch(/channel 3.*below 2.5 V/);
+  });
+
+  test('without a ladder that passed nothing is judged; a corrected one does not count, the last one does', () => {
+    const refused = { ok: false, message: expect.stringContaining('no ladder that passed') };
+    expect(judged(steps, [])).toEqual(refused);
+    expect(judged(steps, [entry(1, 'sense-ladder:board-1', ladder, 'fail')])).toEqual(refused);
+    expect(judged(steps, [entry(1, 'sense-ladder:board-2', ladder)])).toEqual(refused);
+    const correction = { seq: 2, body: { kind: 'correction', of: 1, reason: 'x' } } as unknown as Entry;
+    expect(judged(steps, [entry(1, 'sense-ladder:board-1', ladder), correction])).toEqual(refused);
+    expect(judged(steps.slice(1))).toMatchObject({
+      ok: false,
+      message: '12 readings are expected, 11 are given',
+    });
+  });
+
+  test('sensors lie near their middle and are plausible; every limit opens in time', () => {
+    const at = (id: string, values: number[], unit: string) => {
+      const answer = judgeMeasurement(step(id).expected!, { kind: 'list', values, unit });
+      if (!answer.ok) throw new Error(answer.message);
+      return answer.judgement.reasons;
+    };
+    expect(at('unit-sensors:board-1', [18, 19], '°C')).toEqual([]);
+    expect(at('unit-sensors:board-1', [18, -40], '°C')).toEqual([expect.stringMatching(/^T2: .*below/)]);
+    expect(at('unit-sensors:board-1', [12, 24], '°C')).toHaveLength(2);
+    expect(at('unit-warmed:board-1', [1.5, 1.4], 'K')).toEqual([expect.stringContaining('T2')]);
+    expect(at('unit-trips:board-1', [1, 2, 5, 0.5, 3, 2], 's')).toEqual([]);
+    expect(at('unit-trips:board-1', [1, 2, 5.1, 0.5, 3, 2], 's')).toEqual([
+      expect.stringMatching(/sensor above/),
+    ]);
+  });
+
+  test('stand-ins answer, or leave one dead', () => {
+    const reading = (id: string, behaviour: string) => {
+      const one = step(id);
+      const entries = [entry(1, 'sense-ladder:board-1', ladder)];
+      const expected = withRecord(one, entries)!;
+      const answer = judgeMeasurement(
+        expected,
+        standInReading({ ...one, expected }, truck, evaluated, behaviour, 5)!,
+      );
+      if (!answer.ok) throw new Error(answer.message);
+      return answer.judgement.reasons.length;
+    };
+    expect(reading('unit-channels:board-1', 'true')).toBe(0);
+    expect(reading('unit-channels:board-1', 'one-dead')).toBe(1);
+    expect(reading('unit-trips:board-1', 'true')).toBe(0);
+    expect(reading('unit-trips:board-1', 'no-trip')).toBe(1);
+    expect(reading('unit-sensors:board-2', 'true')).toBe(0);
+  });
+});
+
+describe('plugs, bleed and what restarts', () => {
+  test('the middle board waits for the disconnect; a board over a soft link is told where to end', () => {
+    const { boards } = mapOf(truck, 'string-1');
+    const { moves, reachOver } = plugOrderOf(truck, 'string-1', boards);
+    expect(jointsLeftOut(truck, 'string-1')).toContain(18);
+    expect(reachOver.filter(({ joint }) => joint === 18)).toEqual([
+      { board: 'board-2', joint: 18, cellsBefore: 6 },
+    ]);
+    const order = moves.map((one) => one.board ?? one.joint);
+    expect(order.indexOf('board-2')).toBeGreaterThan(order.indexOf(18));
+    // The disconnect is the other rule’s.
+    expect(raised(truck, 'monitoring.end-at-link')).toEqual([]);
+    const wide = changed((draft) => {
+      watched(draft);
+      draft.sensing!.strategy = 'fill';
+      for (const one of Object.values(draft.boards!)) delete one.takes;
+      draft.boards!['board-1']!.takes = 8;
+    });
+    const text = raised(wide, 'monitoring.end-at-link').join(' ');
+    expect(text).toMatch(/Watch \d reads on both sides of link \d of S1; ending after \d+ of its cells/);
+  });
+
+  test('a plug over an open link stands in the state of the vehicle', () => {
+    const network = deriveNetwork(truck);
+    const boxes = stagesOf(truck, network).find(({ id }) => id === 'boxes')!.open;
+    const position = (plugged?: string[]) =>
+      ({
+        seq: 1,
+        body: {
+          kind: 'position',
+          linksOut: 2,
+          serviceDisconnect: 'out',
+          mains: 'open',
+          open: boxes,
+          ...(plugged && { plugged }),
+        },
+      }) as unknown as EntryOf<PositionBody>;
+    expect(liveStateOf(truck, position(), [])).toMatchObject({ plugged: null, pluggedOver: [] });
+    expect(liveStateOf(truck, position(['board-1']), [])).toMatchObject({
+      plugged: ['board-1'],
+      pluggedOver: [],
+      text: 'HV open at 2 links',
+    });
+    const over = liveStateOf(truck, position(['board-1', 'board-2', 'board-gone']), []);
+    expect(over.plugged).toEqual(['board-1', 'board-2']);
+    expect(over.pluggedOver).toEqual([{ board: 'board-2', joint: 18 }]);
+    expect(over.text).toBe('HV open at 2 links, Board 2 plugged over the open link 18');
+  });
+
+  test('what is bled stands once: typed in the plan, or by the boards', () => {
+    expect(bleedOf(truck)).toEqual({ currentA: 0, typed: true });
+    const byBoards = change((draft) => void delete draft.pack.balance!.bleedCurrentA);
+    expect(bleedOf(byBoards)).toEqual({ currentA: 0.2, typed: false });
+    expect(raised(byBoards, 'balance.bleeding-undoes-bottom')).toEqual([
+      'Level at empty, and the monitor bleeds 0.2 A.',
+    ]);
+    expect(bleedOf({ ...truck, pack: { ...truck.pack, balance: {} }, boards: {} })).toBeNull();
+    // One cause, one finding: the part’s bleed is judged at the board, a typed one in Balance.
+    const strong = change((draft) => {
+      delete draft.pack.balance!.bleedCurrentA;
+      const part = draft.parts['harrowmere-b12@1'];
+      if (part?.kind === 'unit') part.data.bleedA = 9;
+    });
+    expect(raised(strong, 'monitoring.bleed-lead')).toHaveLength(3);
+    expect(raised(strong, 'balance-time.sense-lead-limit')).toEqual([]);
+  });
+
+  test('suspects of restarts: who looks on, feed, ground, output, then links, sensors and boards', () => {
+    expect(restartSuspects(truck).map(({ id }) => id)).toEqual([
+      'observer',
+      'supply',
+      'ground',
+      'output',
+      'link:board-1/board-2',
+      'link:board-2/board-3',
+      'sensors:board-1',
+      'sensors:board-2',
+      'sensors:board-3',
+      'board:board-1',
+      'board:board-2',
+      'board:board-3',
+    ]);
+    expect(
+      restartSuspects(libraryBus.design)
+        .slice(4)
+        .map(({ id }) => id),
+    ).toEqual(['nose', 'left', 'tail'].map((box) => `box:box-${box}`));
+  });
+
+  test('the truck’s inverter wakes from 25 cells of 3.3 V, with a fuse for 20 A', () => {
+    const spin = evaluated.runs['monitoring.spin:device-inverter']!.result as SpinAnswer;
+    expect(spin).toMatchObject({ modules: 25, cells: 25, tooHigh: false });
+    expect(spin.voltageV).toBeCloseTo(25 * 3.3, 9);
+    expect(spin.cutHighV).toBeCloseTo(25 * truck.limits!.cutHighV!, 9);
+    expect(spin.fuse!.ratedA).toBeGreaterThanOrEqual(25);
+    const unsaid = change((draft) => {
+      delete draft.sensing!.spinCellV;
+      delete draft.sensing!.spinA;
+    });
+    expect(evaluate(unsaid).runs['monitoring.spin:device-inverter']).toBeUndefined();
+  });
 });

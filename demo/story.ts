@@ -67,6 +67,7 @@ export type StoryEntry =
       cured: boolean;
       subjects: string[];
     }
+  | { kind: 'hunt-try'; begins: boolean; out: string[]; starts: number; restarts: number }
   | { kind: 'snag'; what: string; gate: string; subjects: string[] }
   /** Accepts the raised finding of a rule. */
   | { kind: 'acceptance'; rule: string; reason: string };

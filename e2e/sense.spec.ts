@@ -96,3 +96,37 @@ test('the harness follows the map and goes out as a file; a blank job says what 
   await open('sense?panel=harness');
   await expect(panel).toContainText('No harness yet');
 });
+
+test('first power-up: plugs in their order, the hunt that halves, and channels that wait for their gate', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('sense?panel=power', truck);
+  const order = page.locator('[data-plug-order] tbody tr');
+  await expect(order.nth(4)).toContainText('Ladder of Board 2, then its plug');
+  await expect(order.nth(4)).toContainText('waited for the disconnect');
+  const hunt = page.locator('[data-hunt]');
+  await expect(hunt.locator('[data-hunt-says]')).toContainText('3 are left');
+  // Typed wrong it stays; the count is asked for.
+  await hunt.getByRole('button', { name: 'Record the try' }).click();
+  await expect(hunt.getByRole('alert')).toContainText('Cold starts');
+  await hunt.locator('[data-starts]').fill('3');
+  await hunt.locator('[data-restarts]').fill('5');
+  await hunt.getByRole('button', { name: 'Record the try' }).click();
+  await expect(hunt.getByRole('alert')).toContainText('must be at most the 3 starts');
+  await hunt.locator('[data-restarts]').fill('2');
+  await hunt.getByRole('button', { name: 'Record the try' }).click();
+  await expect(hunt.locator('[data-hunt-says]')).toContainText('One is left: link Board 2 to Board 3');
+  await hunt.locator('[data-starts]').fill('4');
+  await hunt.getByRole('button', { name: 'Record the try' }).click();
+  await expect(hunt.locator('[data-hunt-says]')).toContainText('It is link Board 2 to Board 3');
+  await expect(hunt.locator('[data-tries] li')).toHaveCount(5);
+
+  await page.locator('[data-row="board-1"]').getByRole('link').nth(1).click();
+  const bench = page.locator('.bench');
+  await expect(bench.getByRole('heading', { name: 'Channels of Board 1' })).toBeVisible();
+  // Its gate waits for the ladders of the other two boards.
+  await expect(bench).toContainText('Sense harness');
+});

@@ -9,10 +9,11 @@ const list = [
   { id: 'coolant', title: 'Coolant: leaks, filling, flow', needs: [], hv: false, mayBeEmpty: true },
   { id: 'insulation', title: 'Insulation', needs: ['parts'], hv: true, mayBeEmpty: false },
   { id: 'sense', title: 'Sense harness', needs: [], hv: true, mayBeEmpty: true },
+  { id: 'power-up', title: 'Monitoring powered up', needs: ['sense'], hv: true, mayBeEmpty: true },
   {
     id: 'first-hv',
     title: 'First high voltage',
-    needs: ['parts', 'wiring', 'coils', 'coolant', 'insulation', 'sense'],
+    needs: ['parts', 'wiring', 'coils', 'coolant', 'insulation', 'sense', 'power-up'],
     hv: true,
     mayBeEmpty: false,
   },

@@ -11,8 +11,25 @@ export const instrumentKinds = [
   'thermometer',
   'clamp-meter',
   'charge-tester',
+  'monitor-readout',
+  'bench-supply',
 ] as const;
 export type InstrumentKind = (typeof instrumentKinds)[number];
+
+/** What each kind is called in the shop. */
+export const instrumentNames: Record<InstrumentKind, string> = {
+  meter: 'meter',
+  'insulation-tester': 'insulation tester',
+  scope: 'scope',
+  'torque-wrench': 'torque wrench',
+  'leak-bench': 'leak bench',
+  'flow-meter': 'flow meter',
+  thermometer: 'thermometer',
+  'clamp-meter': 'clamp meter',
+  'charge-tester': 'supply tester',
+  'monitor-readout': 'readout of the monitor',
+  'bench-supply': 'bench supply',
+};
 
 /** Where a measurement came from. */
 export interface Instrument {

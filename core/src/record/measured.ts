@@ -29,6 +29,12 @@ export type Measured =
       unit: 'V';
     }
   | {
+      /** One reading for each thing that a step names, in its order. */
+      kind: 'list';
+      values: number[];
+      unit: string;
+    }
+  | {
       /** A vessel under pressure, read at the beginning and at the end of a hold. */
       kind: 'hold';
       startKPaGauge: number;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { instrumentKinds, type InstrumentKind } from '@torvek/core/record';
+import { instrumentKinds, instrumentNames, type InstrumentKind } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { onMounted, reactive, ref } from 'vue';
 import { api, ApiError, newId } from '../api/client';
@@ -12,18 +12,6 @@ const register = useInstruments();
 const problems = ref<Record<string, string>>({});
 const failure = ref<string | null>(null);
 const form = reactive({ kind: 'meter' as InstrumentKind, name: '', serial: '', calibrationDue: '' });
-
-const names: Record<InstrumentKind, string> = {
-  meter: 'meter',
-  'insulation-tester': 'insulation tester',
-  scope: 'scope',
-  'torque-wrench': 'torque wrench',
-  'leak-bench': 'leak bench',
-  'flow-meter': 'flow meter',
-  'clamp-meter': 'clamp meter',
-  'charge-tester': 'supply tester',
-  thermometer: 'thermometer',
-};
 
 async function attempt(act: () => Promise<unknown>): Promise<boolean> {
   problems.value = {};
@@ -83,7 +71,7 @@ onMounted(() => void register.load());
       <tbody>
         <tr v-for="one in register.all" :key="one.id" :class="{ retired: one.retired }">
           <th scope="row">{{ one.name }}</th>
-          <td>{{ names[one.kind] }}</td>
+          <td>{{ instrumentNames[one.kind] }}</td>
           <td>{{ one.serial }}</td>
           <td>
             <input
@@ -117,7 +105,9 @@ onMounted(() => void register.load());
       <h3>Add an instrument</h3>
       <label
         >Kind<select v-model="form.kind" class="form-select">
-          <option v-for="kind in instrumentKinds" :key="kind" :value="kind">{{ names[kind] }}</option>
+          <option v-for="kind in instrumentKinds" :key="kind" :value="kind">
+            {{ instrumentNames[kind] }}
+          </option>
         </select></label
       >
       <label

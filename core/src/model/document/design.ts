@@ -16,7 +16,7 @@ import { bundleFields, endFields, wireFields } from './looms';
 import { loadFields, lowVoltageFields, serviceFields } from './low-voltage';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
-import { boardFields, senseWireFields, sensingFields, sensorFields } from './monitoring';
+import { boardFields, currentSensorFields, senseWireFields, sensingFields, sensorFields } from './monitoring';
 import { settingsDefaults, settingsFields } from './settings';
 import { hazardFields, runFields, zoneFields } from './run';
 import { massFields, vehicleFields } from './vehicle';
@@ -64,6 +64,7 @@ export const designFields = {
   sensing: maybeOne('Monitoring', 'sense/topology', sensingFields),
   boards: maybeMany('Monitoring units', 'sense/map', boardFields),
   sensors: maybeMany('Temperature sensors', 'sense/map', sensorFields),
+  currentSensors: maybeMany('Current sensors', 'sense/power', currentSensorFields),
   senseWires: maybeMany('Sense wires', 'sense/harness', senseWireFields),
   /** The low voltage: what feeds it, what it feeds, and what took over from the engine. */
   lowVoltage: maybeOne('Low voltage', 'charge/budget', lowVoltageFields),

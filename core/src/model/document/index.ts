@@ -1,4 +1,5 @@
 export type { Id } from './id';
+export { bleedOf, type Bleed } from './bleed';
 export * from './charging';
 export * from './circuit';
 export * from './cooling';

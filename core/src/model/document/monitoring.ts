@@ -2,6 +2,7 @@ import { choice, defaultsOf, flag, num, part, refer, tag, words, type ItemOf } f
 
 export const topologySchools = ['central', 'split', 'per-module', 'donor'] as const;
 export const mapStrategies = ['fill', 'per-module'] as const;
+export const currentSigns = ['positive in drive', 'positive in charge'] as const;
 
 /** How cells are watched. */
 export const sensingFields = {
@@ -15,6 +16,23 @@ export const sensingFields = {
   donorMinV: num('Donor: cell at least', 'V', { usual: [1, 3.6] }),
   donorMaxV: num('Donor: cell at most', 'V', { usual: [2, 4.6] }),
   donorSensors: num('Donor: sensors', '', { usual: [0, 400] }),
+  /** A first spin on a part of the pack: what its cells stand at, and what may flow. */
+  spinCellV: num('First spin: a cell stands at', 'V', { at: 'sense/power', usual: [2, 4.2] }),
+  spinA: num('First spin: current at most', 'A', { at: 'sense/power', usual: [1, 100] }),
+  /** At first power-up a channel may lie off its recorded step by this. */
+  channelMv: num('Channel off its recorded step by at most', 'mV', {
+    fallback: 20,
+    at: 'sense/power',
+    usual: [2, 100],
+  }),
+  /** How soon its loop opens once a limit is crossed. */
+  reactionS: num('Opens its loop within', 's', { fallback: 5, at: 'sense/power', usual: [0.1, 30] }),
+  /** A restart that was not seen again stays open for so many starts. */
+  coldStarts: num('Cold starts before a restart counts as gone', '', {
+    fallback: 3,
+    at: 'sense/power',
+    usual: [1, 30],
+  }),
 };
 export interface SensingSettings extends ItemOf<typeof sensingFields> {}
 
@@ -39,6 +57,16 @@ export const sensorFields = {
   place: words('Place in it'),
 };
 export interface SensorItem extends ItemOf<typeof sensorFields> {}
+
+/** What tells how much current flows: where it sits, how far it reads, and which way round. */
+export const currentSensorFields = {
+  tag,
+  /** Absent: the current of the whole pack. */
+  string: refer('In the string', 'strings'),
+  rangeA: num('Reads up to', 'A', { usual: [10, 3000] }),
+  sign: choice('Reads', currentSigns),
+};
+export interface CurrentSensorItem extends ItemOf<typeof currentSensorFields> {}
 
 /** What is said of a derived sense wire, by its id. */
 export const senseWireFields = {

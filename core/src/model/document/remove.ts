@@ -111,6 +111,9 @@ export function removeString(draft: Design, id: Id): void {
   removeFromPlates(draft, gone);
   removeFromSensors(draft, gone);
   for (const board of Object.values(draft.boards ?? {})) if (board.string === id) delete board.string;
+  // Without its string it would be the pack’s.
+  for (const [key, sensor] of Object.entries(draft.currentSensors ?? {}))
+    if (sensor.string === id) delete draft.currentSensors![key];
   delete draft.strings[id];
   for (const [key, lead] of Object.entries(draft.pack.leads ?? {}))
     if (lead.string === id) removeLead(draft, key);

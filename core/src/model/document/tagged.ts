@@ -21,6 +21,7 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.plumbing,
     ...design.boards,
     ...design.sensors,
+    ...design.currentSensors,
     ...design.supplies,
     ...design.inlets,
     ...design.cuts,

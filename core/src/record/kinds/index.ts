@@ -6,6 +6,7 @@ import { cellVoltages, type CellVoltagesBody } from './cell-voltages';
 import { correction, type CorrectionBody } from './correction';
 import { deviation, type DeviationBody } from './deviation';
 import { gate, type GateBody } from './gate';
+import { huntTry, type HuntTryBody } from './hunt-try';
 import { intake, type IntakeBody } from './intake';
 import { joints, type JointsBody } from './joints';
 import { note, type NoteBody } from './note';
@@ -44,6 +45,7 @@ export type EntryBody =
   | SnagBody
   | SnagGoneBody
   | WorkBody
+  | HuntTryBody
   | NoteBody
   | CorrectionBody;
 export type EntryKind = EntryBody['kind'];
@@ -68,6 +70,7 @@ export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, {
   snag,
   'snag-gone': snagGone,
   work,
+  'hunt-try': huntTry,
   note,
   correction,
 };

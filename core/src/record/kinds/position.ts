@@ -12,6 +12,8 @@ export interface PositionBody {
   open?: string[];
   /** Ids of the devices whose capacitors may hold charge since they were last live. */
   stored?: string[];
+  /** Boards whose sense plugs are in; absent: nobody said. */
+  plugged?: string[];
   remark?: string;
 }
 
@@ -34,6 +36,7 @@ export const position = defineKind<PositionBody>({
     mains: oneOf(['open', 'closed']),
     open: list.optional(text(160), { maxRows: 5000 }),
     stored: list.optional(text(160), { maxRows: 5000 }),
+    plugged: list.optional(text(160), { maxRows: 1000 }),
     remark,
   },
   stands: 'newest',

@@ -1,5 +1,5 @@
 import { list, number, oneOf, record, table, text } from '../../ground/calculator';
-import { formatQuantity } from '../../ground/quantity';
+import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { defineKind, shortTopic, type Fields } from '../kind';
 import type { Detail, Measured, Verdict } from '../measured';
 import { detail, remark, words } from '../shapes';
@@ -45,6 +45,13 @@ export const ladderFields: Fields = {
   unit: oneOf(['V']),
 };
 
+/** The fields of a list of readings. */
+export const listFields: Fields = {
+  kind: oneOf(['list']),
+  values: list(number({ min: -1e6, max: 1e6 }), { minRows: 1, maxRows: 200 }),
+  unit: words(20),
+};
+
 const measured = record.by((given): Fields =>
   given.kind === 'trace'
     ? {
@@ -57,7 +64,9 @@ const measured = record.by((given): Fields =>
       ? holdFields
       : given.kind === 'ladder'
         ? ladderFields
-        : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+        : given.kind === 'list'
+          ? listFields
+          : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
 );
 
 /** A measurement in a few words. */
@@ -69,6 +78,8 @@ export function measuredText(value: Measured): string {
       return `${value.samples.length} samples`;
     case 'ladder':
       return `${value.taps.length} taps up to ${formatQuantity(Math.max(...value.taps), 'V', 4)}`;
+    case 'list':
+      return `${value.values.length} readings, ${formatNumber(Math.min(...value.values), 4)} to ${formatQuantity(Math.max(...value.values), value.unit, 4)}`;
     case 'hold':
       return `${formatQuantity(value.startKPaGauge, 'kPa', 4)} to ${formatQuantity(value.endKPaGauge, 'kPa', 4)} in ${formatQuantity(value.minutes, 'min', 3)}`;
   }

@@ -1,4 +1,4 @@
-import { balanceDefaults, type BalanceSchool } from '../../model/document';
+import { balanceDefaults, bleedOf, type BalanceSchool } from '../../model/document';
 import type { Check, Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
@@ -32,7 +32,13 @@ const balanceStep: StepDefinition = {
     const noCells: Gap[] =
       data.length === 0 ? [{ kind: 'not-given', path: 'strings', label: 'modules and their kind' }] : [];
     const least = (pick: (one: (typeof data)[number]) => number) => Math.min(...data.map(pick));
-    const { bleedCurrentA, targetV, cutOffV, loadOhm } = plan;
+    const { targetV, cutOffV, loadOhm } = plan;
+    const bleed = bleedOf({
+      pack: read.at('pack'),
+      boards: read.at('boards') ?? {},
+      parts: read.at('parts'),
+    });
+    const bleedCurrentA = bleed?.currentA;
     const toleranceV = plan.toleranceV ?? balanceDefaults.toleranceV;
     const gapOf = (value: number | undefined, field: string, label: string) => [
       ...noCells,
@@ -62,7 +68,8 @@ const balanceStep: StepDefinition = {
           balanceTimeRules.leadLimit,
           [subject],
           gapOf(bleedCurrentA, 'bleedCurrentA', 'what the monitor bleeds'),
-          (bleedCurrentA ?? 0) > leadA
+          // What a board bleeds by its part is judged at the board.
+          bleed?.typed === true && (bleedCurrentA ?? 0) > leadA
             ? `The monitor bleeds ${formatQuantity(bleedCurrentA!, 'A')}; the sense leads may carry ${formatQuantity(leadA, 'A')}.`
             : null,
           [

@@ -1,7 +1,7 @@
 import { rulesOf, type CheckValue } from '../../ground/finding';
 import { figureId, type Check, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import type { Id, SenseLeads } from '../../model/document';
+import { bleedOf, type Id, type SenseLeads } from '../../model/document';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 
 const rule = rulesOf('sense');
@@ -87,7 +87,9 @@ function leadChecks(
 ): Check[] {
   const at = `pack.sense.${id}`;
   const highest = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
-  const bleedA = read.at('pack').balance?.bleedCurrentA ?? 0;
+  const bleedA =
+    bleedOf({ pack: read.at('pack'), boards: read.at('boards') ?? {}, parts: read.at('parts') })?.currentA ??
+    0;
   const moduleLimits = Object.entries(read.at('strings'))
     .filter(([one]) => string === undefined || one === string)
     .flatMap(([, { modules }]) => modules)

@@ -27,6 +27,9 @@ export const boardStep: StepDefinition = {
     const keys = data === null ? [] : [board.unit!];
     const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
     const leadA = layout?.part.data.senseLeadLimitA ?? 0;
+    // Set to less, or off: the plan of balancing says so, and is judged there.
+    const set = read.at('pack').balance?.bleedCurrentA;
+    const bleedA = set ?? data?.bleedA ?? 0;
     // The pair is one finding, said at the first of the two.
     const twins = Object.keys(boards).filter(
       (id) => id !== subject && board.address !== undefined && boards[id]!.address === board.address,
@@ -40,11 +43,16 @@ export const boardStep: StepDefinition = {
         boards[id]!.box === board.box &&
         boards[id]!.unit === board.unit,
     );
+    const chain = board.string === undefined ? [] : boardsOf({ boards }, board.string);
+    // One finding for a chain: at the first board whose link parts nothing.
+    const firstBare = chain.find(([, { unit }]) => {
+      const own = parts[unit ?? ''];
+      return own?.kind === 'unit' && !own.data.isolatedLink;
+    })?.[0];
     const modules = read.at('modules');
     const string = read.at('strings')[board.string ?? ''];
     const boxes = new Set((string?.modules ?? []).map((id) => modules[id]?.box));
     const foreign = board.box !== undefined && string !== undefined && !boxes.has(board.box);
-    const chain = board.string === undefined ? [] : boardsOf({ boards }, board.string);
     // A lead of the harness: by the sense leads of the string, or of all.
     const sense = Object.values(read.at('pack').sense ?? {});
     const lead =
@@ -61,8 +69,8 @@ export const boardStep: StepDefinition = {
       inputs.missing({ kind: 'not-given', path: 'senseWires', label: `length of the sense wires of ${tag}` });
     inputs.set(
       'bleedA',
-      data?.bleedA ?? 0,
-      { kind: 'document', path: `boards.${subject}.unit` },
+      bleedA,
+      { kind: 'document', path: set === undefined ? `boards.${subject}.unit` : 'pack.balance.bleedCurrentA' },
       `bleed of ${tag}`,
     );
     inputs.set(
@@ -81,10 +89,10 @@ export const boardStep: StepDefinition = {
           monitoringRules.bleed,
           [subject],
           [...gaps, ...noUnit],
-          data !== null && layout !== null && data.bleedA > leadA * (1 + 1e-9)
-            ? `${tag} bleeds ${n(data.bleedA)} A; leads of ${layout.part.label} carry ${n(leadA)} A.`
+          data !== null && layout !== null && set === undefined && bleedA > leadA * (1 + 1e-9)
+            ? `${tag} bleeds ${n(bleedA)} A; leads of ${layout.part.label} carry ${n(leadA)} A.`
             : null,
-          [v('bleeds', data?.bleedA ?? 0, 'A'), v('leads carry', leadA, 'A')],
+          [v('bleeds', bleedA, 'A'), v('leads carry', leadA, 'A')],
           { parts: keys },
         ),
         judge(
@@ -123,8 +131,8 @@ export const boardStep: StepDefinition = {
           monitoringRules.chain,
           [subject],
           noUnit,
-          data !== null && !data.isolatedLink && chain.length > 1
-            ? `${tag} is one of ${n(chain.length)} in its chain.`
+          data !== null && !data.isolatedLink && chain.length > 1 && firstBare === subject
+            ? `From ${tag} on, the first of ${n(chain.length)} boards.`
             : null,
           [v('boards in the chain', chain.length)],
           { parts: keys },

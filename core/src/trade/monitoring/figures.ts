@@ -5,6 +5,9 @@ declare module '../../ground/figure' {
     'monitoring.board': 'errorMv';
     'monitoring.sensors': never;
     'monitoring.donor': 'chargeErrorFraction';
+    'monitoring.order': never;
+    'monitoring.spin': 'modules' | 'voltageV' | 'highestV' | 'shortA';
+    'monitoring.current': never;
   }
 }
 

@@ -6,3 +6,10 @@ export { faultWords, ladderCheck, type LadderCheckInput, type LadderCheckResult 
 export { senseError } from './sense-error';
 export { topologyCompare, type TopologyInput, type TopologyResult } from './topology-compare';
 export { monitoringRoom } from './room';
+export { boardMapOf } from './board-map';
+export { hunt, type Hunt, type HuntState, type HuntSuspect, type HuntTry } from './hunt';
+export { restartSuspects } from './restart-suspects';
+export { plugOrder, spanOf, type PlugMove, type PlugOrder } from './plug-order';
+export { jointsLeftOut, plugOrderOf } from './order-step';
+export { spunDevices, type SpinAnswer } from './spin-step';
+export { spinFuse, spinOf, type Spin } from './spin';

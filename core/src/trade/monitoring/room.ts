@@ -2,15 +2,18 @@ import { defineRoom } from '../../model/step';
 import { bmsMap } from './bms-map';
 import { ladderCheck } from './ladder-check';
 import { boardStep } from './board-step';
+import { currentStep } from './current-step';
 import { donorStep } from './donor-step';
 import { mapStep } from './map-step';
+import { orderStep } from './order-step';
 import { sensorsStep } from './sensors-step';
+import { spinStep } from './spin-step';
 import { senseError } from './sense-error';
 import { topologyCompare } from './topology-compare';
 
 export const monitoringRoom = defineRoom('monitoring', 'sense')
   .withRules('monitoring', 'bms-map', 'ladder-check', 'topology-compare')
-  .withSteps(mapStep, boardStep, sensorsStep, donorStep)
+  .withSteps(mapStep, boardStep, sensorsStep, donorStep, orderStep, currentStep, spinStep)
   .withCalculator(bmsMap)
   .withCalculator(ladderCheck)
   .withCalculator(topologyCompare)

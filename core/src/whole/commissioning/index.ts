@@ -8,6 +8,7 @@ export {
   type StepWalk,
 } from './procedure-builder';
 export { procedureFor } from './procedure';
+export { withRecord } from './procedure-power-up';
 export { faultText } from './procedure-sense';
 export { suspects, type Suspect } from './suspects';
 export { behaviours, standInNames, standInReading } from './stand-in';

@@ -31,6 +31,7 @@ export function judgeMeasurement(expected: Expectation, measured: Measured): Jud
   }
   if (expected.kind === 'hold') return judgeHold(expected, measured);
   if (expected.kind === 'ladder') return judgeLadder(expected, measured);
+  if (expected.kind === 'list') return judgeList(expected, measured);
   if (measured.kind !== 'trace') return { ok: false, message: 'a trace of time and voltage is expected' };
   return judgeRise(expected, measured);
 }
@@ -99,6 +100,55 @@ function judgeLadder(
       details: [
         { label: 'lowest step', value: Math.min(...inside), unit: 'V' },
         { label: 'highest step', value: Math.max(...inside), unit: 'V' },
+      ],
+    },
+  };
+}
+
+const middleOf = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const half = Math.floor(sorted.length / 2);
+  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
+};
+
+/** Each reading by its name: against the limits, against the middle of all, and against the recorded ladder. */
+function judgeList(expected: Extract<Expectation, { kind: 'list' }>, measured: Measured): JudgementOrRefusal {
+  const { items, min, max, withinOfMiddle, ladder, unit } = expected;
+  if (measured.kind !== 'list') return { ok: false, message: 'a reading for each is expected' };
+  if (measured.unit !== unit) return { ok: false, message: `the unit is ${unit}, not ${measured.unit}` };
+  if (measured.values.length !== items.length)
+    return {
+      ok: false,
+      message: `${items.length} readings are expected, ${measured.values.length} are given`,
+    };
+  if (ladder !== undefined && ladder.recordedV?.length !== items.length)
+    return { ok: false, message: 'no ladder that passed is recorded for it: it is read first' };
+  const { values } = measured;
+  const q = (x: number) => formatQuantity(x, unit, 4);
+  // What cannot be is no part of the middle.
+  const possible = values.filter((value) => value >= (min ?? -Infinity) && value <= (max ?? Infinity));
+  const middle = middleOf(possible.length === 0 ? values : possible);
+  const moved = ladder === undefined ? [] : values.map((value, i) => value - ladder.recordedV![i]!);
+  const movedBy = ladder === undefined ? 0 : middleOf(moved);
+  const reasons = items.flatMap((item, i) => {
+    const value = values[i]!;
+    if (min !== undefined && value < min) return [`${item}: ${q(value)} is below ${q(min)}`];
+    if (max !== undefined && value > max) return [`${item}: ${q(value)} is above ${q(max)}`];
+    if (withinOfMiddle !== undefined && Math.abs(value - middle) > withinOfMiddle + 1e-9)
+      return [`${item}: ${q(value)} is ${q(Math.abs(value - middle))} from the middle of all`];
+    if (ladder !== undefined && Math.abs(moved[i]! - movedBy) > ladder.within + 1e-9)
+      return [`${item}: ${q(value)}, ${q(Math.abs(moved[i]! - movedBy))} off its step in the ladder`];
+    return [];
+  });
+  return {
+    ok: true,
+    judgement: {
+      verdict: reasons.length === 0 ? 'pass' : 'fail',
+      reasons,
+      details: [
+        { label: 'lowest', value: Math.min(...values), unit },
+        { label: 'highest', value: Math.max(...values), unit },
+        ...(ladder === undefined ? [] : [{ label: 'all moved since the ladder by', value: movedBy, unit }]),
       ],
     },
   };

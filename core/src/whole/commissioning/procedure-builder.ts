@@ -19,6 +19,18 @@ export type Expectation =
     }
   /** The pins of a sense plug against its reference. */
   | { kind: 'ladder'; cells: number; cellMinV: number; cellMaxV: number; tied: number; unit: 'V' }
+  /** One reading for each thing named. */
+  | {
+      kind: 'list';
+      items: string[];
+      min?: number;
+      max?: number;
+      /** No further from the middle of all than this. */
+      withinOfMiddle?: number;
+      /** Against the steps of the ladder that the record has for this board, once what all moved by is taken off. */
+      ladder?: { step: string; within: number; recordedV?: number[] };
+      unit: string;
+    }
   /** A vessel that holds its pressure, corrected for temperature and weather. */
   | { kind: 'hold'; testKPa: number; minutes: number; allowedDropKPa: number; volumeL: number; unit: 'kPa' };
 
@@ -184,6 +196,7 @@ export function describe(expected: Expectation): string {
   }
   if (expected.kind === 'ladder')
     return `${expected.cells} steps of ${formatQuantity(expected.cellMinV, 'V')} to ${formatQuantity(expected.cellMaxV, 'V')}${expected.tied === 0 ? '' : `, then ${expected.tied} pins as the top`}`;
+  if (expected.kind === 'list') return describeList(expected);
   if (expected.kind === 'hold')
     return `${formatQuantity(expected.testKPa, 'kPa')} held for ${formatQuantity(expected.minutes, 'min')}, falling by ${formatQuantity(expected.allowedDropKPa, 'kPa')} at the most once corrected for temperature`;
   const { min, max, nominal, unit } = expected;
@@ -192,4 +205,30 @@ export function describe(expected: Expectation): string {
   if (min !== undefined) return `${formatQuantity(min, unit)} or more`;
   if (max !== undefined) return `${formatQuantity(max, unit)} or less`;
   return nominal === undefined ? 'any value' : `any value; the maker says ${formatQuantity(nominal, unit)}`;
+}
+
+function describeList({
+  items,
+  min,
+  max,
+  withinOfMiddle,
+  ladder,
+  unit,
+}: Extract<Expectation, { kind: 'list' }>) {
+  const q = (value: number) => formatQuantity(value, unit);
+  const each =
+    min !== undefined && max !== undefined
+      ? `each ${q(min)} to ${q(max)}`
+      : min !== undefined
+        ? `each ${q(min)} or more`
+        : max !== undefined
+          ? `each ${q(max)} or less`
+          : 'any value';
+  return [
+    `${items.length} readings, ${each}`,
+    ...(withinOfMiddle === undefined ? [] : [`none further than ${q(withinOfMiddle)} from their middle`]),
+    ...(ladder === undefined
+      ? []
+      : [`within ${q(ladder.within)} of the recorded ladder, once what all moved by is taken off`]),
+  ].join(', ');
 }

@@ -8,6 +8,7 @@ import { coolant, coolantUnderLoad } from './procedure-coolant';
 import { firstHv, polarity } from './procedure-hv';
 import { insulation } from './procedure-insulation';
 import { intakeSteps } from './procedure-intake';
+import { powerUp } from './procedure-power-up';
 import { senseLadders } from './procedure-sense';
 import { bonds, branchPolarity, torques } from './procedure-wiring';
 
@@ -25,6 +26,7 @@ export function procedureFor(asDrawn: Design, evaluation: Evaluation): Procedure
   coolant(builder);
   insulation(builder);
   senseLadders(builder);
+  powerUp(builder);
   polarity(builder);
   for (const id of prechargedCircuits(design)) firstHv(builder, id);
   charging(builder);

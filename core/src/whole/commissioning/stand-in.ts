@@ -54,6 +54,14 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'ignores-limit', label: 'the charger ignores pilot and cable' },
     { id: 'wrong-range', label: 'wrong range: a tenth' },
   ],
+  'monitor-readout': [
+    { id: 'true', label: 'tells true' },
+    { id: 'one-dead', label: 'one of them dead' },
+  ],
+  'bench-supply': [
+    { id: 'true', label: 'crosses each limit' },
+    { id: 'no-trip', label: 'one limit does nothing' },
+  ],
   'charge-tester': [
     { id: 'true', label: 'reads true' },
     { id: 'drop-outs', label: 'pilot with drop-outs' },
@@ -71,6 +79,8 @@ export const standInNames: Record<Instrument['kind'], string> = {
   thermometer: 'Stand-in thermal probes',
   'clamp-meter': 'Stand-in clamp meter',
   'charge-tester': 'Stand-in supply with pilot and coding',
+  'monitor-readout': 'Stand-in monitor boards',
+  'bench-supply': 'Stand-in bench supply',
 };
 
 /** Small seeded generator (mulberry32): the same seed gives the same reading. */
@@ -103,6 +113,7 @@ export function standInReading(
   const noise = noiseFrom(seed);
   if (expected.kind === 'hold') return holdReading(expected, behaviour, noise);
   if (expected.kind === 'ladder') return ladderReading(expected, behaviour, noise);
+  if (expected.kind === 'list') return listReading(expected, behaviour, noise);
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
   const truth = trueValue(step, design, evaluation, noise);
   const value = misread(truth, expected, behaviour);
@@ -190,6 +201,28 @@ function ladderReading(
   if (behaviour === 'plug-reversed') taps.splice(0, cells, ...taps.slice(0, cells).reverse());
   if (behaviour === 'wrong-range') taps.forEach((one, i) => (taps[i] = one / 10));
   return { kind: 'ladder', taps: taps.map((one) => Math.round(one * 1000) / 1000), unit: 'V' };
+}
+
+/** A monitor that answers; or one with a channel, a sensor or a limit that does not. */
+function listReading(
+  { items, min, max, ladder, unit }: Extract<NonNullable<ProcedureStep['expected']>, { kind: 'list' }>,
+  behaviour: string,
+  noise: () => number,
+): Measured {
+  const truth = (i: number) =>
+    ladder?.recordedV?.[i] ??
+    (ladder !== undefined
+      ? min! + 0.6 * (max! - min!)
+      : min !== undefined && max !== undefined
+        ? (min + max) / 2
+        : max !== undefined
+          ? max * 0.3
+          : (min ?? 0) * 2);
+  const values = items.map((_, i) => truth(i) * (1 + 0.002 * noise()));
+  const at = Math.max(0, Math.floor(items.length / 2) - 1);
+  if (behaviour === 'one-dead') values[at] = 0;
+  if (behaviour === 'no-trip') values[at] = Math.max(60, (max ?? 0) * 10);
+  return { kind: 'list', values: values.map((one) => Math.round(one * 1000) / 1000), unit };
 }
 
 /** A shop that cools a little while the vessel holds; or one that leaks behind a warmer shop. */

@@ -35,7 +35,7 @@ export interface Case {
 /** The figure a step expects, where there is one. */
 export const nominalOf = (expected: Expectation): number | null => {
   if (expected.kind === 'rise') return expected.capacitanceF;
-  if (expected.kind === 'hold' || expected.kind === 'ladder') return null;
+  if (expected.kind === 'hold' || expected.kind === 'ladder' || expected.kind === 'list') return null;
   if (expected.nominal !== undefined) return expected.nominal;
   const { min, max } = expected;
   return min !== undefined && max !== undefined ? (min + max) / 2 : null;

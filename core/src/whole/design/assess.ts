@@ -1,4 +1,4 @@
-import { judgeMeasurement, type ProcedureStep } from '../commissioning';
+import { judgeMeasurement, withRecord, type ProcedureStep } from '../commissioning';
 import type { RaisedCheck } from '../../ground/figure';
 import { gradeRank } from '../../ground/finding';
 import { movedBeyond } from './moved';
@@ -102,10 +102,11 @@ interface Happened {
   walks: Entry[];
   /** Work, and what opened a place. */
   works: Entry[];
+  entries: readonly Entry[];
 }
 
 function happenedIn(entries: readonly Entry[]): Happened {
-  const happened: Happened = { results: new Map(), walks: [], works: [] };
+  const happened: Happened = { results: new Map(), walks: [], works: [], entries };
   for (const entry of entries) {
     const { body } = entry;
     if (body.kind === 'result') happened.results.set(body.step, entry as EntryOf<ResultBody>);
@@ -115,7 +116,7 @@ function happenedIn(entries: readonly Entry[]): Happened {
   return happened;
 }
 
-function statusOf(step: ProcedureStep, { results, walks, works }: Happened): StepStatus {
+function statusOf(step: ProcedureStep, { results, walks, works, entries }: Happened): StepStatus {
   if (step.walk !== undefined) return walkStatus(step, step.walk, walks, works);
   const none = {
     step,
@@ -145,7 +146,7 @@ function statusOf(step: ProcedureStep, { results, walks, works }: Happened): Ste
     state: 'stale',
     moved: movedSince,
     workSince: work === undefined ? null : workText(work),
-    wouldStillPass: rejudge(step, entry.body),
+    wouldStillPass: rejudge(step, entry.body, entries),
   };
 }
 
@@ -164,8 +165,9 @@ function movedBasis(was: readonly Basis[], now: readonly Basis[]): Moved[] {
   );
 }
 
-function rejudge(step: ProcedureStep, body: ResultBody): boolean | null {
-  if (step.expected === null) return null;
-  const judged = judgeMeasurement(step.expected, body.measured);
+function rejudge(step: ProcedureStep, body: ResultBody, entries: readonly Entry[]): boolean | null {
+  const expected = withRecord(step, entries);
+  if (expected === null) return null;
+  const judged = judgeMeasurement(expected, body.measured);
   return judged.ok ? judged.judgement.verdict === 'pass' : null;
 }

@@ -7,6 +7,7 @@ import {
   type LiveMapResult,
   type Network,
 } from '../../trade/network';
+import { boardMapOf, spanOf } from '../../trade/monitoring';
 import { formatNumber } from '../../ground/quantity';
 import { positionText, type Entry, type EntryOf, type PositionBody, type PositionSum } from '../../record';
 
@@ -103,6 +104,10 @@ export interface LiveState {
   stored: Id[];
   /** Elements of the record that the design no longer has. */
   gone: number;
+  /** Boards whose sense plugs are in; null: nobody said. */
+  plugged: Id[] | null;
+  /** Of these, those that read on both sides of something that stands open. */
+  pluggedOver: { board: Id; joint: number }[];
 }
 
 const shapeOf = (body: PositionSum): LiveShape => {
@@ -128,6 +133,8 @@ export function liveStateOf(
       open: [],
       stored: [],
       gone: 0,
+      plugged: null,
+      pluggedOver: [],
     };
   const { body } = position;
   const network = deriveNetwork(design);
@@ -142,17 +149,54 @@ export function liveStateOf(
     return load !== undefined && map.terminals[load.a]?.state === 'stored';
   });
   const shape = shapeOf(body);
+  const plugged = body.plugged?.filter((id) => design.boards?.[id] !== undefined) ?? null;
+  const over = pluggedOverOpen(design, network, open, plugged ?? []);
+  const overText =
+    over.length === 0
+      ? ''
+      : `, ${design.boards![over[0]!.board]!.tag} plugged over the open link ${over[0]!.joint}${over.length > 1 ? ` and ${over.length - 1} more` : ''}`;
   return {
+    plugged,
+    pluggedOver: over,
     shape: charged.length > 0 && shape !== 'bus' ? 'stored' : shape,
     text:
       charged.length > 0 && shape !== 'bus'
-        ? `${positionText(body)}, bus not proved dead`
-        : positionText(body),
+        ? `${positionText(body)}, bus not proved dead${overText}`
+        : `${positionText(body)}${overText}`,
     detail: highestText(design, map),
     open,
     stored: charged,
     gone: open.filter((id) => !known.has(id)).length,
   };
+}
+
+/** Boards in their sockets with something open between the cells that they read. */
+function pluggedOverOpen(
+  design: Design,
+  network: Network,
+  open: readonly string[],
+  plugged: readonly Id[],
+): LiveState['pluggedOver'] {
+  if (plugged.length === 0) return [];
+  const isOpen = new Set(open);
+  return Object.keys(design.strings).flatMap((string) => {
+    const joints = [
+      ...new Set(
+        network.elements.flatMap(({ id, owner, joint }) =>
+          owner === string && joint !== undefined && isOpen.has(id) ? [joint] : [],
+        ),
+      ),
+    ];
+    const { boards } = boardMapOf(design, string);
+    return (boards ?? [])
+      .filter(({ id, cells }) => plugged.includes(id) && cells.length > 0)
+      .flatMap((board) => {
+        const [from, to] = spanOf(board, design.strings[string]!.modules);
+        return joints
+          .filter((joint) => joint >= from && joint < to)
+          .map((joint) => ({ board: board.id, joint }));
+      });
+  });
 }
 
 function highestText(design: Design, map: LiveMapResult): string {

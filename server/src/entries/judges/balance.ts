@@ -1,4 +1,5 @@
 import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import { bleedOf } from '@torvek/core/document';
 import { balanceGear, type BalanceGear, type Detail } from '@torvek/core/record';
 import { HttpError } from '../../http/errors';
 import { cellsOf, modulesOf } from '../cells';
@@ -50,7 +51,7 @@ export const balance = defineJudge<BalanceRequest>({
       say('cut-off', plan.cutOffV, 'V');
       say('on again at', plan.engageV, 'V');
       say('hours', plan.drawHours, 'h');
-    } else if (gear === 'bleed') say('bleed', plan.bleedCurrentA, 'A');
+    } else if (gear === 'bleed') say('bleed', bleedOf(bench.job.design)?.currentA, 'A');
     return {
       subjects: modulesOf(known),
       body: {

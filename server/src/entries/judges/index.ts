@@ -7,6 +7,7 @@ import { cellVoltages, type CellVoltagesRequest } from './cell-voltages';
 import { correction, type CorrectionRequest } from './correction';
 import { deviation, type DeviationRequest } from './deviation';
 import { gate, type GateRequest } from './gate';
+import { huntTry, type HuntTryRequest } from './hunt-try';
 import { intake, type IntakeRequest } from './intake';
 import { joints, type JointsRequest } from './joints';
 import { note, type NoteRequest } from './note';
@@ -45,6 +46,7 @@ type Requests =
   | SnagRequest
   | SnagGoneRequest
   | WorkRequest
+  | HuntTryRequest
   | NoteRequest
   | CorrectionRequest;
 
@@ -71,6 +73,7 @@ export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind
   snag,
   'snag-gone': snagGone,
   work,
+  'hunt-try': huntTry,
   note,
   correction,
 };

@@ -13,6 +13,8 @@ export interface PositionRequest {
   linksOut?: number;
   serviceDisconnect?: 'out' | 'in';
   mains?: 'open' | 'closed';
+  /** Boards whose sense plugs are in; absent: as they were. */
+  plugged?: string[];
   remark?: string;
 }
 
@@ -22,6 +24,7 @@ export const position = defineJudge<PositionRequest>({
     linksOut: number.optional({ min: 0, max: 10_000, integer: true }),
     serviceDisconnect: oneOf.optional(['out', 'in']),
     mains: oneOf.optional(['open', 'closed']),
+    plugged: list.optional(text(160), { maxRows: 1000 }),
     remark: text.optional(2000),
   },
   cross(request, issue) {
@@ -34,7 +37,7 @@ export const position = defineJudge<PositionRequest>({
 
 /** What stands open on the vehicle: element by element, judged by the network of the saved design, or in sum. */
 function positionOf(
-  { open, linksOut = 0, serviceDisconnect = 'out', mains = 'open', remark }: PositionRequest,
+  { open, linksOut = 0, serviceDisconnect = 'out', mains = 'open', plugged: asked, remark }: PositionRequest,
   { job: { design }, entries }: Bench,
 ): PositionBody {
   const network = deriveNetwork(design);
@@ -42,7 +45,15 @@ function positionOf(
     isPosition(entry),
   );
   const stored = storedAfter(design, network, before ?? null, entries);
+  const unknown = (asked ?? []).flatMap((id, i) =>
+    design.boards?.[id] === undefined
+      ? [{ path: `plugged.${i}`, message: 'is no board of this design' }]
+      : [],
+  );
+  if (unknown.length > 0) throw invalidInput(unknown.slice(0, 100));
+  const plugged = asked === undefined ? before?.body.plugged : [...new Set(asked)];
   const rest = {
+    ...(plugged !== undefined && { plugged }),
     ...(stored.length > 0 && { stored }),
     ...(remark !== undefined && { remark }),
   };

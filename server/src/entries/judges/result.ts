@@ -1,10 +1,11 @@
 import { number, oneOf, record, table, text } from '@torvek/core/calculator';
-import { judgeMeasurement, stepsOfItem, type ProcedureStep } from '@torvek/core/commissioning';
+import { judgeMeasurement, stepsOfItem, withRecord, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess, type Assessment } from '@torvek/core/design';
 import {
   gates,
   holdFields,
   ladderFields,
+  listFields,
   isOfItem,
   openingOf,
   stepParts,
@@ -41,7 +42,9 @@ const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
       ? holdFields
       : value.kind === 'ladder'
         ? ladderFields
-        : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
+        : value.kind === 'list'
+          ? listFields
+          : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
 );
 
 export const result = defineJudge<ResultRequest>({
@@ -70,7 +73,7 @@ export const result = defineJudge<ResultRequest>({
         'the expectation of this step is not computed; fill its gaps first',
       );
     }
-    const judged = judgeMeasurement(step.expected, request.measured);
+    const judged = judgeMeasurement(withRecord(step, bench.entries) ?? step.expected, request.measured);
     if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
     const { verdict, reasons, details } = judged.judgement;
     const instrument = await instrumentOf(asked, step.instrument);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { touchLimitOf } from '@torvek/core/document';
 import { deriveNetwork, stagesOf, type StageId } from '@torvek/core/network';
+import { boardMapOf, plugOrder } from '@torvek/core/monitoring';
 import { segments } from '@torvek/core/pack';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed, ref } from 'vue';
@@ -50,6 +51,10 @@ const strings = computed(() =>
         from = i + 1;
       });
       const parsed = segments.parse({ moduleMaxV: volts, limitV: limitV.value });
+      // Boards of Sense that read on both sides of what stays out: their plugs wait for it.
+      const { boards } = boardMapOf(job.design, id);
+      const joints = cuts.filter((cut) => cut.out).map(({ joint }) => joint);
+      const over = boards === null ? [] : plugOrder(boards, modules, joints).reachOver;
       const answer = parsed.ok ? segments.calculate(parsed.input) : null;
       return {
         id,
@@ -58,6 +63,11 @@ const strings = computed(() =>
         cuts,
         tags: modules.map((module) => job.design.modules[module]?.tag ?? ''),
         boxes: modules.map((module) => job.design.modules[module]?.box),
+        boards: boards?.length ?? 0,
+        over: over.map(
+          ({ board, joint }) =>
+            `${job.design.boards?.[board]?.tag ?? board} over ${cuts[joint - 1]?.disconnect ? 'the disconnect' : `link ${joint}`}`,
+        ),
         least: answer?.result.linksToOpen ?? [],
         findings: answer?.findings.map(({ message }) => message) ?? [],
       };
@@ -136,6 +146,13 @@ const highest = computed(() =>
         </template>
         <span class="pole">+</span>
       </div>
+      <p v-if="one.boards > 0" class="plugs" data-board-ends>
+        {{
+          one.over.length === 0
+            ? 'Sense plugs may be in: every board ends where a link is out.'
+            : `Sense plugs out that read on both sides: ${one.over.join(', ')}.`
+        }}
+      </p>
       <p v-for="text in one.findings" :key="text" class="finding-line">{{ text }}</p>
     </div>
     <p class="small">
@@ -261,6 +278,11 @@ const highest = computed(() =>
 
 .gap.disconnect i {
   border-left: 4px double var(--tv-ink);
+}
+
+.plugs {
+  margin: 0.25rem 0 0;
+  font-size: 0.9rem;
 }
 
 .finding-line {

@@ -21,7 +21,7 @@ const today = computed(() => {
 const sayMeasured = (measured: Measured) =>
   measured.kind === 'value'
     ? `${measured.over === true ? 'more than ' : ''}${formatQuantity(measured.value, measured.unit, 4)}`
-    : measured.kind === 'hold' || measured.kind === 'ladder'
+    : measured.kind !== 'trace'
       ? measuredText(measured)
       : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
 const when = (instant: string) =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torvek/core/commissioning';
 import { parseQuantity } from '@torvek/core/quantity';
-import { measuredText, type Instrument, type Measured } from '@torvek/core/record';
+import { instrumentNames, measuredText, type Instrument, type Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
@@ -10,7 +10,7 @@ import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import HoldFields from './HoldFields.vue';
 import { emptyHold, holdText, readHold, type HoldText } from './hold';
-import { ladderDoubt, readLadder } from './ladder';
+import { ladderDoubt, readLadder, readList } from './ladder';
 import { readReading, readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
@@ -41,7 +41,19 @@ let entryId = newId('entry');
 const hold = ref<HoldText>({ ...emptyHold });
 const isHold = computed(() => props.step.expected?.kind === 'hold');
 const ladder = computed(() => (props.step.expected?.kind === 'ladder' ? props.step.expected : null));
+const list = computed(() => (props.step.expected?.kind === 'list' ? props.step.expected : null));
 const isTrace = computed(() => props.step.expected?.kind === 'rise');
+const textRows = computed(() => {
+  const rows =
+    ladder.value === null ? (list.value?.items.length ?? 4) : ladder.value.cells + ladder.value.tied;
+  return Math.min(16, rows + 1);
+});
+/** How many of the list are typed: the next one is marked. */
+const readCount = computed(() => {
+  const words = text.value.split(/[\n\t;]+/);
+  // The last one is still being typed, until a line ends.
+  return words.slice(0, -1).filter((word) => word.trim() !== '').length;
+});
 const unit = computed(() => props.step.expected?.unit ?? '');
 const rise = computed(() => (props.step.expected?.kind === 'rise' ? props.step.expected : null));
 const zone = computed(() => job.design.settings.zone);
@@ -57,17 +69,8 @@ watch(
   },
   { immediate: true },
 );
-const kindNames = {
-  meter: 'Meter',
-  'insulation-tester': 'Insulation tester',
-  scope: 'Scope',
-  'torque-wrench': 'Torque wrench',
-  'leak-bench': 'Leak bench',
-  'flow-meter': 'Flow meter',
-  'clamp-meter': 'Clamp meter',
-  'charge-tester': 'Supply tester',
-  thermometer: 'Thermometer',
-};
+const nameOf = (kind: Instrument['kind']) =>
+  instrumentNames[kind].replace(/^./, (first) => first.toUpperCase());
 
 function clear(): void {
   text.value = '';
@@ -111,6 +114,7 @@ async function takeReading(): Promise<void> {
     if (measured.kind === 'value') text.value = String(measured.value);
     else if (measured.kind === 'hold') hold.value = holdText(measured);
     else if (measured.kind === 'ladder') text.value = measured.taps.join('\n');
+    else if (measured.kind === 'list') text.value = measured.values.join('\n');
     else {
       text.value = measured.samples.map((sample) => sample.join('\t')).join('\n');
       packVoltage.value = String(measured.packVoltageV);
@@ -158,6 +162,15 @@ function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted'
     }
     return { measured: { kind: 'ladder', taps: read.taps, unit: 'V' }, entered: 'pasted' };
   }
+  if (list.value !== null) {
+    const { items } = list.value;
+    const read = readList(text.value, items, unit.value);
+    if (!read.ok) {
+      problem.value = `Readings: ${read.message}.`;
+      return null;
+    }
+    return { measured: { kind: 'list', values: read.values, unit: unit.value }, entered: 'pasted' };
+  }
   const read = readReading(text.value, unit.value);
   if (!read.ok) {
     problem.value = `Value: ${read.message}.`;
@@ -181,7 +194,7 @@ const trace = computed(() => {
 function instrumentByHand(): { id: string } | Instrument {
   if (instrumentId.value !== '') return { id: instrumentId.value };
   const kind = props.step.instrument;
-  return { kind, name: instrumentName.value.trim() || `${kindNames[kind]}, not named`, standIn: false };
+  return { kind, name: instrumentName.value.trim() || `${nameOf(kind)}, not named`, standIn: false };
 }
 
 async function record(sure = false): Promise<void> {
@@ -233,15 +246,22 @@ async function record(sure = false): Promise<void> {
         ? 'Trace: seconds and volts, one sample a line'
         : ladder !== null
           ? `Pin 2 to ${ladder.cells + ladder.tied + 1} against pin 1, V, one a line`
-          : `Measured, ${unit}`
+          : list !== null
+            ? `Readings in the order below, ${unit}, one a line`
+            : unit === ''
+              ? 'Counted'
+              : `Measured, ${unit}`
     }}</label>
+    <ol v-if="list !== null" class="items" data-items>
+      <li v-for="(item, i) in list.items" :key="item" :class="{ next: i === readCount }">{{ item }}</li>
+    </ol>
     <textarea
-      v-if="isTrace || ladder !== null"
+      v-if="isTrace || ladder !== null || list !== null"
       :id="id"
       ref="field"
       v-model="text"
       class="form-control"
-      :rows="ladder === null ? 5 : Math.min(16, ladder.cells + ladder.tied + 1)"
+      :rows="textRows"
       spellcheck="false"
       data-measured
       @input="edited"
@@ -291,7 +311,7 @@ async function record(sure = false): Promise<void> {
           v-model="instrumentName"
           class="form-control"
           maxlength="120"
-          :placeholder="`${kindNames[step.instrument]}, make and number`"
+          :placeholder="`${nameOf(step.instrument)}, make and number`"
         />
       </template>
     </div>
@@ -354,6 +374,19 @@ async function record(sure = false): Promise<void> {
 .over {
   margin: 0;
   font-size: 0.85rem;
+}
+
+.items {
+  margin: 0;
+  padding-left: 1.6rem;
+  columns: 2;
+  font-size: 0.9rem;
+  color: var(--tv-soft);
+}
+
+.items .next {
+  color: var(--tv-ink);
+  font-weight: 600;
 }
 
 .pair {

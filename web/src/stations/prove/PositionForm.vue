@@ -11,6 +11,13 @@ const job = useJob();
 const shown = ref(false);
 const form = reactive({ stage: '', remark: '' });
 const stages = computed(() => stagesOf(job.design, deriveNetwork(job.design)));
+const boards = computed(() => Object.entries(job.design.boards ?? {}).map(([id, { tag }]) => ({ id, tag })));
+/** Boards whose sense plugs are in: as last said, until it is changed here. */
+const ticked = ref<string[] | null>(null);
+const plugged = computed({
+  get: () => ticked.value ?? job.live.plugged ?? [],
+  set: (ids) => (ticked.value = ids),
+});
 const stage = computed(() => stages.value.find(({ id }) => id === form.stage));
 const problem = ref<string | null>(null);
 const busy = ref(false);
@@ -25,7 +32,15 @@ async function save(): Promise<void> {
   try {
     const remark = form.remark.trim();
     const body = { id: newId('entry'), kind: 'position', open: stage.value.open };
-    await job.record(remark === '' ? body : { ...body, remark }, stage.value.title);
+    await job.record(
+      {
+        ...body,
+        ...(ticked.value !== null && { plugged: ticked.value }),
+        ...(remark !== '' && { remark }),
+      },
+      stage.value.title,
+    );
+    ticked.value = null;
     form.remark = '';
     shown.value = false;
   } catch (error) {
@@ -57,6 +72,15 @@ async function save(): Promise<void> {
           >Otherwise, piece by piece in Network</RouterLink
         >
       </p>
+      <fieldset v-if="boards.length > 0" class="plugs" data-plugs>
+        <legend>
+          Sense plugs in{{ ticked === null && job.live.plugged === null ? ' (not said yet)' : '' }}
+        </legend>
+        <label v-for="one in boards" :key="one.id"
+          ><input v-model="plugged" type="checkbox" class="form-check-input" :value="one.id" />
+          {{ one.tag }}</label
+        >
+      </fieldset>
       <label class="remark"
         >Remark<input v-model="form.remark" class="form-control" maxlength="2000"
       /></label>
@@ -90,6 +114,19 @@ label {
 .what {
   font-size: 0.9rem;
   display: block !important;
+}
+
+.plugs {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.1rem;
+}
+
+.plugs legend {
+  float: none;
+  font-size: 0.85rem;
+  margin: 0;
 }
 
 .remark {

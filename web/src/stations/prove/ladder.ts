@@ -22,6 +22,27 @@ export function readLadder(text: string, pins: number): ReadLadder {
   return { ok: true, taps };
 }
 
+export type ReadList = { ok: true; values: number[] } | { ok: false; message: string };
+
+/** Reads one value for each thing named: one a line, or apart by tabs or semicolons. */
+export function readList(text: string, items: readonly string[], unit: string): ReadList {
+  const words = text
+    .split(/[\n\t;]+/)
+    .map((word) => word.trim())
+    .filter((word) => word !== '');
+  const values: number[] = [];
+  for (const [i, word] of words.entries()) {
+    const read = parseQuantity(word, unit);
+    if (!read.ok) return { ok: false, message: `${items[i] ?? `reading ${i + 1}`}: ${word} ${read.message}` };
+    values.push(read.value);
+  }
+  if (values.length < items.length)
+    return { ok: false, message: `${items[values.length]!} is still to be read` };
+  if (values.length > items.length)
+    return { ok: false, message: `${items.length} readings are expected; ${values.length} are here` };
+  return { ok: true, values };
+}
+
 /** Readings a tenth or ten times of what cells give: most likely the meter’s range. */
 export function ladderDoubt(
   taps: readonly number[],

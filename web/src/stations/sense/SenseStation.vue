@@ -9,6 +9,7 @@ const TopologyPanel = defineAsyncComponent(() => import('./topology/TopologyPane
 const MapPanel = defineAsyncComponent(() => import('./map/MapPanel.vue'));
 const HarnessPanel = defineAsyncComponent(() => import('./harness/HarnessPanel.vue'));
 const LadderPanel = defineAsyncComponent(() => import('./ladder/LadderPanel.vue'));
+const PowerPanel = defineAsyncComponent(() => import('./power/PowerPanel.vue'));
 const LimitsPanel = defineAsyncComponent(() => import('./limits/LimitsPanel.vue'));
 const route = useRoute();
 const panel = computed(() => sensePanelOf(route.query));
@@ -31,7 +32,8 @@ const panel = computed(() => sensePanelOf(route.query));
     <MapPanel v-else-if="panel === 'map'" />
     <HarnessPanel v-else-if="panel === 'harness'" />
     <LadderPanel v-else-if="panel === 'ladder'" />
-    <LimitsPanel v-else />
+    <LimitsPanel v-else-if="panel === 'limits'" />
+    <PowerPanel v-else />
   </div>
 </template>
 

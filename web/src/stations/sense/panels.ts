@@ -6,6 +6,7 @@ export const panels = [
   { id: 'harness', title: 'Harness' },
   { id: 'ladder', title: 'Ladder' },
   { id: 'limits', title: 'Limits' },
+  { id: 'power', title: 'First power-up' },
 ] as const;
 export type SensePanel = (typeof panels)[number]['id'];
 
@@ -16,6 +17,7 @@ export function sensePanelOf(query: { panel?: unknown; at?: unknown }): SensePan
   if (isPanel(query.panel)) return query.panel;
   const at = typeof query.at === 'string' ? query.at : '';
   if (/^sensing\.(strategy|mayStraddle)$/.test(at)) return 'map';
+  if (/^(currentSensors|sensing\.(spin|channelMv|reactionS|coldStarts))/.test(at)) return 'power';
   const panel = at !== '' && stationOfPath(at) === 'sense' ? panelOfPath(at) : null;
   return isPanel(panel) ? panel : 'topology';
 }
@@ -25,6 +27,7 @@ export function sensePanelOfRule(rule: string): SensePanel {
   if (/^(topology-compare\.|monitoring\.donor)/.test(rule)) return 'topology';
   if (/^ladder-check\./.test(rule)) return 'ladder';
   if (rule === 'monitoring.bleeds-full') return 'limits';
+  if (/^monitoring\.(end-at-link|no-spin|spin-|current-)/.test(rule)) return 'power';
   if (rule === 'monitoring.plugs-alike') return 'harness';
   return 'map';
 }

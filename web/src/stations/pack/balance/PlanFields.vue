@@ -1,11 +1,20 @@
 <script setup lang="ts">
+import { bleedOf } from '@torvek/core/document';
+import { computed } from 'vue';
 import FlagField from '../../../parts/FlagField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import TextField from '../../../parts/TextField.vue';
+import { useJob } from '../../../stores/job';
 import type { Balance } from './use-balance';
 
 /** What was decided about balancing: the fields that the chosen way asks for. */
 defineProps<{ balance: Balance }>();
+const job = useJob();
+/** What the boards of Sense bleed by their part, where nothing else is set. */
+const byBoards = computed(() => {
+  const bleed = bleedOf(job.design);
+  return bleed === null || bleed.typed ? undefined : bleed.currentA;
+});
 const at = (field: string) => `pack.balance.${field}`;
 </script>
 
@@ -16,7 +25,7 @@ const at = (field: string) => `pack.balance.${field}`;
       <NumberField :path="at('targetV')" />
       <NumberField :path="at('toleranceV')" label="give or take" />
       <NumberField :path="at('restHours')" />
-      <NumberField :path="at('bleedCurrentA')" />
+      <NumberField :path="at('bleedCurrentA')" :fallback="byBoards" />
       <NumberField
         v-if="balance.school.value !== 'bottom'"
         :path="at('bleedDutyFraction')"

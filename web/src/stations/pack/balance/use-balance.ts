@@ -1,4 +1,4 @@
-import { balanceDefaults } from '@torvek/core/document';
+import { balanceDefaults, bleedOf } from '@torvek/core/document';
 import {
   balanceCells,
   balanceTime,
@@ -103,7 +103,8 @@ export function useBalance() {
 
   /** Hours of bleeding; null while something is missing. */
   const bleeding = computed(() => {
-    const { bleedCurrentA, bleedDutyFraction } = plan.value;
+    const { bleedDutyFraction } = plan.value;
+    const bleedCurrentA = bleedOf(job.design)?.currentA;
     const data = rows.value[0]?.data;
     if (data === undefined || bleedCurrentA === undefined || levels.value.length === 0) return null;
     const parsed = balanceTime.parse({

@@ -1,0 +1,87 @@
+import type { CheckValue } from '../../ground/finding';
+import { formatNumber } from '../../ground/quantity';
+import { judge, type StepDefinition } from '../../model/step';
+import { saysSensing } from './map-step';
+import { monitoringRules } from './rules';
+
+const n = formatNumber;
+
+/** What tells the current: which strings it sees, how far it reads, and which way round. */
+export const currentStep: StepDefinition = {
+  id: 'monitoring.current',
+  version: 1,
+  subjects: (design) =>
+    saysSensing(design) || Object.keys(design.currentSensors ?? {}).length > 0 ? ['pack'] : [],
+  compute(subject, read) {
+    const sensors = Object.values(read.at('currentSensors') ?? {});
+    const strings = Object.entries(read.at('strings')).filter(([, { modules }]) => modules.length > 0);
+    const { peakCurrentA } = read.at('pack');
+    const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
+    const none =
+      sensors.length === 0
+        ? [{ kind: 'not-given' as const, path: 'currentSensors', label: 'current sensors' }]
+        : [];
+    const whole = sensors.some(({ string }) => string === undefined);
+    // Of one string the pack’s sensor sees all; of several the strings’ own tell which of them carries how much.
+    const seen = new Set(sensors.map(({ string }) => string));
+    const unseen = strings.filter(([id]) => !seen.has(id) && !(whole && strings.length === 1));
+    const short = sensors.flatMap(({ tag, string, rangeA }) => {
+      if (rangeA === undefined || peakCurrentA === undefined) return [];
+      const peakA = string === undefined ? peakCurrentA : peakCurrentA / Math.max(1, strings.length);
+      return rangeA < peakA - 1e-9 ? [{ tag, rangeA, peakA }] : [];
+    });
+    const ranges = sensors.flatMap(({ tag, rangeA }) =>
+      rangeA === undefined
+        ? [{ kind: 'not-given' as const, path: 'currentSensors', label: `range of ${tag}` }]
+        : [],
+    );
+    const signs = new Set(sensors.flatMap(({ sign }) => (sign === undefined ? [] : [sign])));
+    const charge = sensors.filter(({ sign }) => sign === 'positive in charge').length;
+    return {
+      figures: [],
+      checks: [
+        judge(
+          monitoringRules.unseenCurrent,
+          [subject],
+          none,
+          unseen.length > 0
+            ? `${n(unseen.length)} of ${n(strings.length)} strings without one of their own: ${unseen.map(([, { tag }]) => tag).join(', ')}.`
+            : null,
+          [v('strings without', unseen.length), v('strings', strings.length)],
+        ),
+        judge(
+          monitoringRules.shortRange,
+          [subject],
+          [
+            ...none,
+            ...ranges,
+            ...(peakCurrentA === undefined
+              ? [{ kind: 'not-given' as const, path: 'pack.peakCurrentA', label: 'peak current' }]
+              : []),
+          ],
+          short.length > 0
+            ? short
+                .map(
+                  ({ tag, rangeA, peakA }) =>
+                    `${tag} reads up to ${n(rangeA)} A; ${n(peakA)} A flow at the peak.`,
+                )
+                .join(' ')
+            : null,
+          short.flatMap(({ tag, rangeA, peakA }) => [
+            v(`range of ${tag}`, rangeA, 'A'),
+            v(`peak at ${tag}`, peakA, 'A'),
+          ]),
+        ),
+        judge(
+          monitoringRules.signs,
+          [subject],
+          none,
+          signs.size > 1
+            ? `${n(charge)} of ${n(sensors.length)} read positive in charge, the rest in drive.`
+            : null,
+          [v('positive in charge', charge), v('current sensors', sensors.length)],
+        ),
+      ],
+    };
+  },
+};
