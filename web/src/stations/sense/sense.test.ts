@@ -3,12 +3,17 @@ import { evaluate } from '@torvek/core/design';
 import { blankDesign } from '@torvek/core/document';
 import { harnessOf, type BmsMapResult } from '@torvek/core/monitoring';
 import { catalogueOf } from '@torvek/core/parts';
+import type { Entry } from '@torvek/core/record';
+import Papa from 'papaparse';
 import { libraryBus } from '../../../../demo/library-bus';
 import { orchardTruck } from '../../../../demo/orchard-truck';
-import { ladderDoubt, readLadder } from '../prove/ladder';
+import { ladderDoubt, readLadder, readList } from '../prove/ladder';
+import { readHarness } from './harness/harness-file';
 import { cutRows, harnessRows, harnessTable } from './harness/harness';
 import { rungs, typedTaps, verdictOf } from './ladder/picture';
 import { limitJson, limitRows, limitTable } from './limits/limits';
+import { huntView, sayHunt } from './power/hunt-view';
+import { orderRows } from './power/order';
 import { sensePanelOf, sensePanelOfRule } from './panels';
 import { schoolOptions } from './topology/options';
 
@@ -69,6 +74,38 @@ describe('the harness as rows', () => {
       'metres known': 0.45,
       'without a length': 12,
     });
+  });
+  test('as built, from a file: a wrong pin is named and not taken, what ends right brings its length', () => {
+    const made = harnessTable(rows).map((row): Record<string, string | number | null> => ({
+      ...row,
+      'length, m': '0.6',
+      colour: 'violet',
+    }));
+    made[4]!.pin = 6;
+    made[5]!['length, m'] = 'long';
+    made[6]!.from = 'C07, tap 2';
+    const extra = { ...made[0]!, label: 'B-99' };
+    const csv = Papa.unparse([...made.slice(0, 30), extra, made[3]!]);
+    const read = readHarness(csv, rows);
+    expect(read.miswired).toEqual([
+      `${rows[4]!.label}: pin 6, the map says 5.`,
+      `${rows[6]!.label}: from C07, tap 2, the map says ${rows[6]!.from}.`,
+    ]);
+    expect(read.problems).toEqual([
+      expect.stringMatching(/^Line 7, length, m: long /),
+      'Line 32, label: B-99 is no wire of this map.',
+      `Line 33, label: ${rows[3]!.label} stands twice.`,
+    ]);
+    expect(read.absent).toEqual(rows.slice(30).map(({ label }) => label));
+    expect(read.changes).toHaveLength(27);
+    expect(read.changes[0]).toEqual({
+      id: rows[0]!.id,
+      label: rows[0]!.label,
+      change: { colour: 'violet', lengthM: 0.6, fuseA: 1 },
+    });
+    expect(readHarness('wire,pin\n1,2', rows).problems).toEqual([
+      'The file has no column label, from, board.',
+    ]);
   });
   test('as a file', () => {
     expect(harnessTable(rows)).toHaveLength(39);
@@ -171,4 +208,67 @@ test('an address, a field and a rule each open their panel', () => {
   expect(sensePanelOfRule('monitoring.over-break')).toBe('map');
   expect(sensePanelOfRule('monitoring.donor-misreports')).toBe('topology');
   expect(sensePanelOfRule('ladder-check.wiring')).toBe('ladder');
+});
+
+describe('first power-up', () => {
+  test('the order says what hangs together, and how high that is', () => {
+    const rows = orderRows(truck, 'string-1', map.boards, 60);
+    expect(rows.map(({ what }) => what)).toEqual([
+      'Ladder of Board 1, then its plug',
+      'Ladder of Board 3, then its plug',
+      'Link 12 in, between C12 and C13',
+      'Service disconnect in, between C18 and C19',
+      'Ladder of Board 2, then its plug',
+      'Link 24 in, between C24 and C25',
+    ]);
+    expect(rows[0]).toMatchObject({ segment: 'C01 to C12', above: false });
+    expect(rows[0]!.segmentV).toBeCloseTo(12 * 3.65, 9);
+    expect(rows[2]).toMatchObject({ segment: 'C01 to C18', above: true });
+    expect(rows[2]!.note).toContain('65.7 V hang together');
+    expect(rows[4]!.note).toBe('waited for the disconnect');
+  });
+
+  test('the hunt that was begun last counts; what comes next is said in words', () => {
+    const tried = (seq: number, begins: boolean, out: string[], starts: number, restarts: number) =>
+      ({ seq, body: { kind: 'hunt-try', begins, out, names: out, starts, restarts } }) as unknown as Entry;
+    const old = [tried(1, true, [], 3, 3), tried(2, false, ['observer'], 3, 0)];
+    expect(huntView(truck, old).now).toMatchObject({ state: 'found', left: ['observer'] });
+    expect(huntView(truck, old).says).toContain('the laptop or tester');
+    const anew = huntView(truck, [...old, tried(3, true, [], 2, 0)]);
+    expect(anew.tries).toHaveLength(1);
+    expect(anew.says).toBe('It did not come: 1 more cold starts before it counts as gone.');
+    expect(huntView(truck, []).says).toContain('First as it stands');
+    const five = { ...truck, sensing: { ...truck.sensing, coldStarts: 5 } };
+    expect(huntView(five, []).now.startsDue).toBe(5);
+    const none = {
+      state: 'none-left',
+      left: [],
+      next: null,
+      startsNeeded: 3,
+      startsDue: 0,
+      restartFraction: 1,
+    } as const;
+    expect(sayHunt({ ...none, left: [] }, [])).toContain('two causes');
+  });
+
+  test('its rules and fields lead to it', () => {
+    expect(sensePanelOfRule('monitoring.end-at-link')).toBe('power');
+    expect(sensePanelOfRule('monitoring.current-range')).toBe('power');
+    expect(sensePanelOf({ at: 'sensing.spinA' })).toBe('power');
+    expect(sensePanelOf({ at: 'currentSensors.x.rangeA' })).toBe('power');
+  });
+});
+
+test('a list of readings is read in its order; what is missing is named', () => {
+  const items = ['T1', 'T2', 'T3'];
+  expect(readList('18\n19,5\n20 °C', items, '°C')).toEqual({ ok: true, values: [18, 19.5, 20] });
+  expect(readList('18\n19', items, '°C')).toEqual({ ok: false, message: 'T3 is still to be read' });
+  expect(readList('18\nx\n2', items, '°C')).toMatchObject({
+    ok: false,
+    message: expect.stringContaining('T2: x'),
+  });
+  expect(readList('1\n2\n3\n4', items, '°C')).toMatchObject({
+    ok: false,
+    message: expect.stringContaining('4 are here'),
+  });
 });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Id } from '@torvek/core/document';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import type { Label } from '../../../parts/labels';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
@@ -10,6 +10,7 @@ import NumberField from '../../../parts/NumberField.vue';
 import { saveCsv } from '../../../parts/save-csv';
 import { useJob } from '../../../stores/job';
 import { useMap } from '../use-map';
+import { readHarness, type ReadHarness } from './harness-file';
 import { cutRows, harnessRows, harnessTable } from './harness';
 
 /** The sense harness as it follows from the map: every wire from its tap to its pin. */
@@ -126,6 +127,30 @@ function setLengths(): void {
         own[row.id] = { ...own[row.id], tag: row.label, lengthM: value };
   });
 }
+/** A harness as it was built, held against the map. */
+const files = ref<HTMLInputElement | null>(null);
+const read = ref<ReadHarness | null>(null);
+// Another string or map: what was read belongs to the one before.
+watch(wires, () => (read.value = null));
+async function takeFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const text = await input.files?.[0]?.text();
+  input.value = '';
+  if (text !== undefined) read.value = readHarness(text, all.value);
+}
+function take(): void {
+  const changes = read.value?.changes ?? [];
+  job.change(`${changes.length} sense wires from a file`, (draft) => {
+    const own = (draft.senseWires ??= {});
+    for (const { id, label, change } of changes) own[id] = { ...own[id], tag: label, ...change };
+  });
+  read.value = null;
+}
+const links = computed(() => boards.value.slice(1).map(({ id }, i) => [boards.value[i]!.id, id] as const));
+const isolated = (id: Id) => {
+  const part = job.design.parts[job.design.boards?.[id]?.unit ?? ''];
+  return part?.kind === 'unit' ? part.data.isolatedLink : null;
+};
 const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
 </script>
 
@@ -180,6 +205,17 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <BButton size="sm" variant="light" @click="saveCsv(job.name, 'sense-cuts', cutRows(all))"
           >Cut list, CSV</BButton
         >
+        <BButton size="sm" variant="light" :disabled="!job.editable" @click="files?.click()"
+          >Built harness in …</BButton
+        >
+        <input
+          ref="files"
+          type="file"
+          accept=".csv,text/csv"
+          class="visually-hidden"
+          aria-label="Harness from a file"
+          @change="takeFile"
+        />
         <LabelButton what="sense wires" :labels="labels" />
         <label class="length">
           every wire shown, m
@@ -194,11 +230,54 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <BButton size="sm" variant="light" :disabled="!job.editable" @click="setLengths">Set</BButton>
         <span v-if="lengthProblem" role="alert">{{ lengthProblem }}</span>
       </div>
+      <div v-if="read" class="read" role="status" data-read>
+        <p v-for="text in read.miswired" :key="text" class="problem">Wired otherwise. {{ text }}</p>
+        <p v-for="text in read.problems.slice(0, 8)" :key="text" class="problem">{{ text }}</p>
+        <p v-if="read.problems.length > 8" class="problem">and {{ read.problems.length - 8 }} more.</p>
+        <p v-if="read.absent.length > 0" class="soft">
+          {{ read.absent.length }} of {{ all.length }} wires are not in the file:
+          {{ read.absent.slice(0, 6).join(', ') }}{{ read.absent.length > 6 ? ' …' : '' }}.
+        </p>
+        <p>
+          <b>{{ read.changes.length }} wires end where the map says and bring a colour, length or fuse.</b>
+          {{ read.miswired.length > 0 ? 'Do not plug this harness in before the others are set right.' : '' }}
+        </p>
+        <BButton size="sm" variant="primary" :disabled="read.changes.length === 0" @click="take"
+          >Take {{ read.changes.length }} wires</BButton
+        >
+        <BButton size="sm" variant="light" @click="read = null">Leave it</BButton>
+      </div>
       <EditGrid :key="`${stringId} ${board}`" label="Sense wires" :rows="rows" :columns="columns" />
       <div v-if="sense" class="fields">
         <NumberField :path="`pack.sense.${sense}.areaMm2`" label="Area of the leads" />
         <NumberField :path="`pack.sense.${sense}.fuseA`" label="Fuse of the leads" />
       </div>
+      <table v-if="links.length > 0" class="grid-table" data-board-links>
+        <thead>
+          <tr>
+            <th scope="col">link between boards</th>
+            <th scope="col">from</th>
+            <th scope="col">to</th>
+            <th scope="col">their potentials</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="([from, to], i) in links" :key="to">
+            <th scope="row">{{ i + 1 }}</th>
+            <td>{{ job.design.boards?.[from]?.tag }}</td>
+            <td>{{ job.design.boards?.[to]?.tag }}</td>
+            <td>
+              {{
+                isolated(from) === null
+                  ? 'unit not given'
+                  : isolated(from)
+                    ? 'parted by the unit'
+                    : 'not parted: a break puts its voltage on the link'
+              }}
+            </td>
+          </tr>
+        </tbody>
+      </table>
       <p class="soft">
         Ties are bridges in the plug to the wire of the top cell; a jumper comes from the pin of the board
         before. Fuses sit at the taps.
@@ -228,6 +307,20 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
 
 .length input {
   width: 5rem;
+}
+
+.read {
+  padding: 0.5rem 0.8rem;
+  margin-bottom: 0.4rem;
+  background: var(--tv-recess);
+}
+
+.read p {
+  margin: 0 0 0.25rem;
+}
+
+.problem {
+  color: var(--tv-stop);
 }
 
 .fields {
