@@ -35,7 +35,7 @@ export const folders = {
     'build',
   ],
   /** What puts all of them together. */
-  whole: ['commissioning', 'design'],
+  whole: ['commissioning', 'design', 'sheets'],
 };
 
 /** Each room with its folder: `trade/fuse`; a folder that is one room by its own name. */

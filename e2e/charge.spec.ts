@@ -99,7 +99,7 @@ test('a loom gets a connector and a wire; its continuity sheet is printed', asyn
   const printed = page.waitForEvent('download');
   await wires.getByRole('button', { name: 'Continuity sheet' }).click();
   const file = await printed;
-  expect(file.suggestedFilename()).toMatch(/-continuity\.pdf$/);
+  expect(file.suggestedFilename()).toMatch(/-looms\.pdf$/);
   expect(
     readFileSync((await file.path())!)
       .subarray(0, 5)

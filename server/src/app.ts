@@ -21,6 +21,7 @@ import { jobRoutes } from './jobs/routes';
 import { libraryRoutes } from './library/routes';
 import { peopleRoutes } from './people/routes';
 import type { Rooms } from './rooms';
+import { sheetRoutes } from './sheets/routes';
 import { standInRoutes } from './stand-ins/routes';
 import { takeAwayRoutes } from './take-away/routes';
 
@@ -54,6 +55,7 @@ export function routeTable(rooms: Rooms): Route[] {
     ...instrumentRoutes(instruments),
     ...libraryRoutes(library),
     ...standInRoutes(jobs),
+    ...sheetRoutes(rooms),
     ...fileRoutes(rooms),
     ...takeAwayRoutes(rooms),
   ];

@@ -28,11 +28,10 @@ export const isPassing = (error: unknown) =>
   error instanceof Unreachable ||
   (error instanceof ApiError && (error.status >= 500 || error.status === 401 || error.status === 429));
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function send(method: string, path: string, body?: unknown): Promise<Response> {
   const bytes = body instanceof Blob;
-  let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
+    return await fetch(`/api${path}`, {
       method,
       ...(body !== undefined && {
         body: bytes ? body : JSON.stringify(body),
@@ -42,8 +41,24 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   } catch {
     throw new Unreachable('the server cannot be reached');
   }
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await send(method, path, body);
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
+  throw refusal(response, answer);
+}
+
+/** A file that the server makes, with the name that it gives it. */
+async function file(path: string): Promise<{ bytes: Blob; name: string }> {
+  const response = await send('GET', path);
+  if (!response.ok) throw refusal(response, await response.json().catch(() => null));
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+  return { bytes: await response.blob(), name: name ?? 'sheet.pdf' };
+}
+
+function refusal(response: Response, answer: unknown): ApiError {
   const {
     code = 'unknown',
     message = `the server answered ${response.status}`,
@@ -51,10 +66,11 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     ...extra
   } = (answer as { error?: { code?: string; message?: string; issues?: Issue[] } } | null)?.error ?? {};
   if (response.status === 401 && code === 'not-signed-in') signedOut();
-  throw new ApiError(response.status, code, message, issues, extra);
+  return new ApiError(response.status, code, message, issues, extra);
 }
 
 export const api = {
+  file,
   get: <T>(path: string) => call<T>('GET', path),
   post: <T>(path: string, body: unknown) => call<T>('POST', path, body),
   patch: <T>(path: string, body: unknown) => call<T>('PATCH', path, body),

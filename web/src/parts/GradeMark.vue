@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { Grade } from '@torvek/core/finding';
+import { gradeNames, type Grade } from '@torvek/core/finding';
 import { computed } from 'vue';
 
 /** Stop: filled octagon. Mend: half-filled diamond. Note: hollow ring. Never colour alone. */
 const props = defineProps<{ grade: Grade; count?: number }>();
-const names = { stop: 'Stop', mend: 'Mend', note: 'Note' };
+
 const label = computed(() =>
-  props.count === undefined ? names[props.grade] : `${props.count} ${names[props.grade]}`,
+  props.count === undefined ? gradeNames[props.grade] : `${props.count} ${gradeNames[props.grade]}`,
 );
 </script>
 

@@ -1,11 +1,11 @@
-import fontUrl from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?url';
-import boldUrl from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-600-normal.woff?url';
+import boldUrl from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed-Bold.ttf?url';
+import fontUrl from 'dejavu-fonts-ttf/ttf/DejaVuSansCondensed.ttf?url';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 
-/** The shipped type, by the name it has in a PDF. */
-export const pdfFamily = 'Atkinson';
+/** The type for paper, by the name it has in a PDF: it has Ω, µ, → and ≤, which that of the screen lacks. */
+export const pdfFamily = 'Paper';
 
-/** Makes a PDF in the browser, in the shipped type; the library is loaded when the first one is asked for. */
+/** Makes a PDF in the browser, in the type for paper; the library is loaded when the first one is asked for. */
 export async function makePdf(document: TDocumentDefinitions): Promise<Blob> {
   const [{ default: pdfMake }, regular, bold] = await Promise.all([
     import('pdfmake/build/pdfmake'),
@@ -13,15 +13,15 @@ export async function makePdf(document: TDocumentDefinitions): Promise<Blob> {
     fetch(boldUrl).then((answer) => answer.arrayBuffer()),
   ]);
   pdfMake.addVirtualFileSystem({
-    'regular.woff': { data: base64(regular), encoding: 'base64' },
-    'bold.woff': { data: base64(bold), encoding: 'base64' },
+    'regular.ttf': { data: base64(regular), encoding: 'base64' },
+    'bold.ttf': { data: base64(bold), encoding: 'base64' },
   } as never);
   pdfMake.addFonts({
     [pdfFamily]: {
-      normal: 'regular.woff',
-      bold: 'bold.woff',
-      italics: 'regular.woff',
-      bolditalics: 'bold.woff',
+      normal: 'regular.ttf',
+      bold: 'bold.ttf',
+      italics: 'regular.ttf',
+      bolditalics: 'bold.ttf',
     },
   });
   return pdfMake.createPdf({ defaultStyle: { font: pdfFamily, fontSize: 9 }, ...document }).getBlob();

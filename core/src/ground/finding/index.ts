@@ -1,6 +1,7 @@
 /** Stop: do not go on. Mend: must be right before hand-over. Note: worth knowing. */
 export type Grade = 'stop' | 'mend' | 'note';
 
+export const gradeNames: Record<Grade, string> = { stop: 'Stop', mend: 'Mend', note: 'Note' };
 export const gradeRank: Record<Grade, number> = { stop: 0, mend: 1, note: 2 };
 
 /** A rule of the product: what it looks for, why it matters and what to do about it. */

@@ -7,6 +7,7 @@ export { senseError } from './sense-error';
 export { topologyCompare, type TopologyInput, type TopologyResult } from './topology-compare';
 export { monitoringRoom } from './room';
 export { boardMapOf } from './board-map';
+export { donorReadings, type DonorReadings } from './donor-readings';
 export { hunt, type Hunt, type HuntState, type HuntSuspect, type HuntTry } from './hunt';
 export { restartSuspects } from './restart-suspects';
 export { plugOrder, spanOf, type PlugMove, type PlugOrder } from './plug-order';

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { hunt, missedAtMost, type HuntTry } from './hunt';
+import { donorReadings } from './donor-readings';
 import { plugOrder } from './plug-order';
 import type { MappedBoard } from './bms-map';
 import { spinFuse, spinOf } from './spin';
@@ -172,4 +173,43 @@ describe('a first spin on a part of the pack', () => {
     expect(spinFuse([fuse(25, 200, 6000, 5500)], 20, spin)).toBeNull();
     expect(spinFuse([fuse(25, 150, 5000)], 20, spin)?.data.ratedVoltageV).toBe(150);
   });
+});
+
+test('a donor that knows half of the capacity counts twice as fast, and is empty at half; its cells make its voltage', () => {
+  const layout = {
+    seriesCells: 90,
+    strings: 2,
+    part: {
+      data: {
+        cellsInParallel: 3,
+        cell: {
+          capacityAh: 40,
+          ocvTable: [
+            [0, 3],
+            [1, 4],
+          ],
+        },
+      },
+    },
+  } as unknown as Parameters<typeof donorReadings>[0];
+  const told = donorReadings(layout, { donorCells: 96, donorAh: 120 }, 5)!;
+  expect(told.charge).toEqual([
+    [0, 0],
+    [0.25, 0],
+    [0.5, 0],
+    [0.75, 0.5],
+    [1, 1],
+  ]);
+  expect(told.emptyAtFraction).toBeCloseTo(0.5, 12);
+  expect(told.voltage[2]).toEqual([0.5, 3.5 * 90, 3.5 * 96]);
+  const larger = donorReadings(layout, { donorCells: 90, donorAh: 480 }, 3)!;
+  expect(larger).toMatchObject({
+    emptyAtFraction: null,
+    charge: [
+      [0, 0.5],
+      [0.5, 0.75],
+      [1, 1],
+    ],
+  });
+  expect(donorReadings(layout, { donorCells: 90 })).toBeNull();
 });

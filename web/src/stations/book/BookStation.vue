@@ -9,6 +9,7 @@ import { useLive } from '../../stores/live';
 import { useSession } from '../../stores/session';
 import EntryList from './EntryList.vue';
 import NoteForm from './NoteForm.vue';
+import PaperSheets from './PaperSheets.vue';
 import PaperCheck from './PaperCheck.vue';
 import RevisionList from './RevisionList.vue';
 import VerificationBox, { type Verification } from './VerificationBox.vue';
@@ -60,20 +61,28 @@ watch(
       <WaitingEntries />
       <EntryList><NoteForm v-if="session.may('technician')" /></EntryList>
     </section>
-    <section class="sheet-card">
-      <div class="card-head"><h2>Revisions of the design</h2></div>
-      <RevisionList />
-      <PaperCheck />
-    </section>
+    <div class="side">
+      <PaperSheets />
+      <section class="sheet-card">
+        <div class="card-head"><h2>Revisions of the design</h2></div>
+        <RevisionList />
+        <PaperCheck />
+      </section>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .book {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 264px;
+  grid-template-columns: minmax(0, 1fr) 300px;
   gap: 0.6rem;
   align-items: start;
+}
+
+.side {
+  display: grid;
+  gap: 0.6rem;
 }
 
 .verify {

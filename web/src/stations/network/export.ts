@@ -54,9 +54,6 @@ export async function exportPdf(
   const fit: [number, number] = [(wide ? long : short) - 2 * margin, (wide ? short : long) - 2 * margin - 44];
   const text = new XMLSerializer()
     .serializeToString(standalone(svg))
-    // Letters the shipped type does not have.
-    .replaceAll('Ω', 'ohm')
-    .replace(/[µμ]/g, 'u')
     .replace(/font-family="[^"]*"/, `font-family="${family}"`);
   const blob = await makePdf({
     pageSize: size,

@@ -9,6 +9,7 @@ import { computed } from 'vue';
 import { newId } from '../../api/client';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
+import PrintSheet from '../../parts/PrintSheet.vue';
 import RemoveButton from '../../parts/RemoveButton.vue';
 import { useJob } from '../../stores/job';
 import WalkBar from './WalkBar.vue';
@@ -169,6 +170,7 @@ function remove({ id, tag }: Row): void {
         >below {{ formatNumber(mostBondOhm) }} Ω at {{ formatNumber(leastBondTestA) }} A or more;
         {{ formatNumber(defaultContactOhm * 1000) }} mΩ for the contacts by default</span
       >
+      <PrintSheet sheet="bonds" text="Walk, PDF" />
       <BButton class="add" size="sm" variant="light" :disabled="!job.editable" @click="add"
         >Add a body</BButton
       >

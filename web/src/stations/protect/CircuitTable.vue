@@ -4,6 +4,7 @@ import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import GradeMark from '../../parts/GradeMark.vue';
+import PrintSheet from '../../parts/PrintSheet.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
@@ -158,6 +159,7 @@ const open = (id: string) =>
     <div class="card-head">
       <h2>All circuits</h2>
       <span class="hint">press one to open it below; load rms / peak</span>
+      <PrintSheet class="at-end" sheet="circuits" text="Schedule, PDF" />
     </div>
     <EditGrid label="Circuits" :rows="rows" :columns="columns" :picked="circuitId" @pick="open">
       <template #tag="{ row }">
@@ -188,6 +190,10 @@ const open = (id: string) =>
 </template>
 
 <style scoped>
+.at-end {
+  margin-left: auto;
+}
+
 [data-circuits] :deep(table) {
   table-layout: fixed;
 }

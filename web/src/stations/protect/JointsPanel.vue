@@ -5,6 +5,7 @@ import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { newId } from '../../api/client';
+import PrintSheet from '../../parts/PrintSheet.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import RemoveButton from '../../parts/RemoveButton.vue';
@@ -153,6 +154,7 @@ function remove(id: string): void {
             : `${[...counts.values()].reduce((a, b) => a + b, 0)} carry the pack’s current`
         }}{{ without > 0 ? `, ${without} without a kind` : '' }}; the makers’ torques go before all
       </span>
+      <PrintSheet sheet="torques" text="Walk, PDF" :disabled="counts.size === 0" />
       <BButton class="add" size="sm" variant="light" :disabled="!job.editable" @click="add"
         >Add a kind</BButton
       >

@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import PrintSheet from '../../parts/PrintSheet.vue';
 import PanelNav from '../../parts/PanelNav.vue';
 import WaitingEntries from '../../parts/WaitingEntries.vue';
 import PositionForm from './PositionForm.vue';
@@ -66,6 +67,10 @@ function next(): void {
     <div v-else class="prove" :class="{ benching: session.benchMode }">
       <div v-if="!session.benchMode" class="left">
         <PositionForm />
+        <p class="paper no-print">
+          <PrintSheet sheet="to-do" text="To do, PDF" />
+          <PrintSheet sheet="procedure" :subject="gate?.id ?? ''" text="This gate, blank, PDF" />
+        </p>
         <section class="sheet-card list">
           <StepList :selected="selected?.step.id ?? null" @select="chosen = $event" />
         </section>

@@ -8,11 +8,12 @@ import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import NumberField from '../../../parts/NumberField.vue';
+import PrintSheet from '../../../parts/PrintSheet.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { saveCsv, saveJson } from '../../../parts/save-csv';
 import { useJob } from '../../../stores/job';
 import { yesNo } from '../use-supplies';
-import { ladderJson, ladderRows, printLadder } from './sheet';
+import { ladderJson, ladderRows } from './sheet';
 import LadderView from './LadderView.vue';
 
 /** Every voltage threshold of the vehicle in one ladder; each is edited where it stands. */
@@ -262,7 +263,7 @@ const removeFrom = (map: 'cuts' | 'thresholds', row: { id: Id; name: string }) =
     <div class="card-head">
       <h2 id="ladder-title">Cut-off ladder</h2>
       <div v-if="answer" class="chips">
-        <BButton size="sm" variant="light" @click="printLadder(job.name, answer)">Page for the book</BButton>
+        <PrintSheet sheet="ladder" text="Page for the book" />
         <BButton size="sm" variant="light" @click="saveCsv(job.name, 'ladder', ladderRows(answer))"
           >CSV</BButton
         >

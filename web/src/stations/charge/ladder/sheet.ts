@@ -43,38 +43,3 @@ export const ladderJson = (job: string, { items, result, marginMv }: LadderAnswe
     };
   }),
 });
-
-/** As a page for the book. */
-export async function printLadder(job: string, answer: LadderAnswer): Promise<void> {
-  const { makePdf, savePdf } = await import('../../../parts/pdf');
-  const rows = ladderRows(answer);
-  const head = Object.keys(rows[0] ?? {});
-  const { violations } = answer.result;
-  const blob = await makePdf({
-    pageSize: 'A4',
-    content: [
-      { text: 'Cut-off ladder', fontSize: 16, bold: true },
-      { text: job, color: '#555', margin: [0, 0, 0, 8] },
-      {
-        text:
-          violations.length === 0
-            ? `Every step is at least ${answer.marginMv} mV of a cell above the next, where a margin is asked.`
-            : `${violations.length} pairs are not in their order, or nearer than ${answer.marginMv} mV.`,
-        margin: [0, 0, 0, 8],
-      },
-      {
-        table: {
-          headerRows: 1,
-          body: [head, ...rows.map((row) => head.map((key) => String(row[key] ?? '')))],
-        },
-        layout: 'lightHorizontalLines',
-      },
-      {
-        text: 'Limits of the cells and of each device are their makers’. Each cut is tried once on purpose before the vehicle is used; see the record.',
-        color: '#555',
-        margin: [0, 10, 0, 0],
-      },
-    ],
-  });
-  savePdf(blob, job, 'ladder');
-}

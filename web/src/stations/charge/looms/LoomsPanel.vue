@@ -8,13 +8,13 @@ import { useRoute } from 'vue-router';
 import { newId } from '../../../api/client';
 import type { Label } from '../../../parts/labels';
 import LabelButton from '../../../parts/LabelButton.vue';
+import PrintSheet from '../../../parts/PrintSheet.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { saveCsv } from '../../../parts/save-csv';
 import { useJob } from '../../../stores/job';
 import BundleTable from './BundleTable.vue';
 import FaceView from './FaceView.vue';
 import LoomView from './LoomView.vue';
-import { printContinuity } from './sheet';
 import { continuityRows, readWires, wireRows, type ReadWires } from './wire-file';
 import WireTable from './WireTable.vue';
 
@@ -139,9 +139,7 @@ const kinds = ['connector', 'splice', 'ground', 'fuse box', 'branch'] as const;
     <div class="card-head">
       <h2 id="wires-title">Pin by pin</h2>
       <div class="chips">
-        <BButton size="sm" variant="light" :disabled="wires === 0" @click="printContinuity(job.name, lines)">
-          Continuity sheet
-        </BButton>
+        <PrintSheet sheet="looms" text="Continuity sheet" :disabled="wires === 0" />
         <BButton
           size="sm"
           variant="light"

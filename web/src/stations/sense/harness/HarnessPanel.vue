@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue';
 import type { Label } from '../../../parts/labels';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import PrintSheet from '../../../parts/PrintSheet.vue';
 import LabelButton from '../../../parts/LabelButton.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { saveCsv } from '../../../parts/save-csv';
@@ -216,6 +217,7 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
           aria-label="Harness from a file"
           @change="takeFile"
         />
+        <PrintSheet sheet="sense" text="Continuity and ladder, PDF" />
         <LabelButton what="sense wires" :labels="labels" />
         <label class="length">
           every wire shown, m

@@ -6,6 +6,7 @@ import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
+import DonorPlot from './DonorPlot.vue';
 import { schoolOptions, type SchoolOption } from './options';
 
 /** Ways to watch this very pack, side by side. */
@@ -105,6 +106,7 @@ const most = computed(() =>
       <NumberField path="sensing.donorMaxV" />
       <NumberField path="sensing.donorSensors" />
     </div>
+    <DonorPlot />
     <p class="soft">
       Donor boards stay plugged in their modules. What they read of single cells is right; what a master makes
       of it is told for the pack that they came from.
