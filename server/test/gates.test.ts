@@ -172,6 +172,21 @@ describe('a failed result', () => {
     expect(deviations[0]!.retests.map(({ id }) => id)).toEqual([step, 'precharge-resistor:circuit-main']);
   });
 
+  test('says what was found, how often it came, and what was exchanged; what came again is not cured', async () => {
+    const failed = (await measure(step, 30, 'V')).body.seq as number;
+    const tried = (more: object) =>
+      send({ kind: 'deviation', of: failed, tried: 'Shaken.', cured: false, subjects: [], ...more });
+    const swap = { part: 'Meter lead 7', before: '30 V', after: '44 V' };
+    const { body } = await tried({ found: 'A cracked lead.', came: { times: 1, tries: 5 }, swap });
+    expect(body.body).toMatchObject({ found: 'A cracked lead.', came: { times: 1, tries: 5 }, swap });
+    expect((await tried({ came: { times: 6, tries: 5 } })).body.error.issues[0].path).toBe('came.times');
+    expect((await tried({ cured: true, came: { times: 1, tries: 5 } })).body.error.issues[0].path).toBe(
+      'cured',
+    );
+    expect((await tried({ cured: true, came: { times: 0, tries: 5 } })).status).toBe(200);
+    expect((await tried({ swap: { part: 'x', before: '' } })).status).toBe(422);
+  });
+
   test('only a failed result that counts has deviations', async () => {
     const passed = (await measure(step, 44, 'V')).body.seq as number;
     const deviate = (of: number) => send({ kind: 'deviation', of, tried: 'x', cured: false, subjects: [] });
@@ -179,6 +194,75 @@ describe('a failed result', () => {
     const failed = (await measure(step, 3, 'V')).body.seq as number;
     await send({ kind: 'correction', of: failed, reason: 'Misread.' });
     expect((await deviate(failed)).body.error.issues[0].path).toBe('of');
+  });
+});
+
+describe('a correction with the right value', () => {
+  const step = 'intake-voltage:module-101';
+  const right = (of: number, value: number, more: object = {}) =>
+    send({
+      kind: 'correction',
+      of,
+      reason: 'Decimal point.',
+      right: { kind: 'value', value, unit: 'V' },
+      ...more,
+    });
+  const entries = async () => (await request(bench.app).get(`/api/jobs/${job}/entries`)).body.entries;
+
+  test('is judged anew as an entry of its own, by the same instrument at the same time; both or none', async () => {
+    const failed = (await measure(step, 4.4, 'V', { takenAt: '2026-11-24T07:00:00Z' })).body.seq as number;
+    const { body } = await right(failed, 44);
+    expect(body.body).toEqual({ kind: 'correction', of: failed, reason: 'Decimal point.', anew: true });
+    const [newest, correction, wrong] = await entries();
+    expect([newest.seq, correction.seq, wrong.correctedBy]).toEqual([failed + 2, failed + 1, failed + 1]);
+    expect(newest).toMatchObject({
+      takenAt: '2026-11-24T07:00:00Z',
+      instrument: { name: 'Bench meter' },
+      body: {
+        kind: 'result',
+        step,
+        verdict: 'pass',
+        measured: { value: 44 },
+        remark: `instead of entry ${failed}: Decimal point.`,
+      },
+    });
+    const { steps, deviations } = await assessed();
+    expect(steps.find(({ step: { id } }) => id === step)).toMatchObject({ state: 'passed' });
+    expect(deviations).toEqual([]);
+  });
+
+  test('the same request again answers the same and adds nothing', async () => {
+    const failed = (await measure(step, 4.4, 'V')).body.seq as number;
+    const once = { id: `${job}-once` };
+    const first = await right(failed, 44, once);
+    expect((await right(failed, 44, once)).body).toEqual(first.body);
+    expect(await entries()).toHaveLength(3);
+  });
+
+  test('what cannot be judged leaves the record as it was', async () => {
+    const failed = (await measure(step, 4.4, 'V')).body.seq as number;
+    const unit = await right(failed, 44, { right: { kind: 'value', value: 44, unit: 'A' } });
+    expect([unit.status, unit.body.error.issues[0].path]).toEqual([422, 'measured']);
+    const position = (await send({ kind: 'position', linksOut: 1, serviceDisconnect: 'out', mains: 'open' }))
+      .body;
+    const other = await right(position.seq, 44);
+    expect([other.status, other.body.error.issues[0].path]).toEqual([422, 'right']);
+    expect(await entries()).toHaveLength(2);
+    await right(failed, 44);
+    expect((await right(failed, 43)).body.error.code).toBe('not-standing');
+  });
+
+  test('behind an HV gate it keeps the witness that it was taken with', async () => {
+    await passParts();
+    const opened = await byWitness('insulation');
+    const wrong = (await measure('insulation-negative:pack', 0.5, 'MΩ')).body.seq as number;
+    await send({ kind: 'correction', of: opened.body.seq, reason: 'The witness had to leave.' });
+    await right(wrong, 5, { right: { kind: 'value', value: 5, unit: 'MΩ' } });
+    const [newest] = await entries();
+    expect(newest).toMatchObject({
+      witness: 'Wilma',
+      body: { verdict: 'pass', confirmedBy: opened.body.seq },
+    });
   });
 });
 
@@ -194,6 +278,7 @@ describe('a snag', () => {
       ['coolant', ''],
       ['insulation', `snag ${snag.body.seq} (Loose wire)`],
       ['sense', `snag ${snag.body.seq} (Loose wire)`],
+      ['power-up', `snag ${snag.body.seq} (Loose wire)`],
       [
         'first-hv',
         `Joints, bonds and wiring,Contactors without high voltage,Coolant: leaks, filling, flow,Insulation,snag ${snag.body.seq} (Loose wire)`,

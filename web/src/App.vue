@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { RouterView, useRouter } from 'vue-router';
+import CallBack from './shell/CallBack.vue';
 import { useSession } from './stores/session';
 
 const session = useSession();
@@ -20,4 +21,5 @@ watch(
 
 <template>
   <RouterView />
+  <CallBack v-if="session.person !== null" />
 </template>

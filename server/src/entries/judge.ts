@@ -1,6 +1,7 @@
 import type { Bench, Court, Draft } from './court';
 import { zoneOf } from './instrument';
 import type { EntryRequest } from './judges';
+import { rightResult } from './judges/correction';
 import { judgeOf } from './request';
 
 /**
@@ -23,4 +24,19 @@ export async function judgeRequest(request: EntryRequest, bench: Bench, court: C
     attachments,
     ...judged,
   };
+}
+
+/** Ids of the entries that a correction with the right value makes: itself, and the result. */
+export const correctionIds = (id: string) => [id, `${id}-right`];
+
+/** A correction and the result that takes the place of the corrected one. */
+export async function judgeCorrection(
+  request: Extract<EntryRequest, { kind: 'correction' }>,
+  bench: Bench,
+  court: Court,
+): Promise<Draft[]> {
+  const [, rightId] = correctionIds(request.id);
+  const correction = await judgeRequest(request, bench, court);
+  const { takenAt, judged } = await rightResult({ request, bench, court });
+  return [correction, { ...correction, ...judged, id: rightId!, takenAt, attachments: [] }];
 }

@@ -101,7 +101,9 @@ export class Ledger {
         tail = { seq: entry.seq, sha256, recordedAt: entry.recordedAt };
         made.push({ ...entry, sha256 });
       }
-      this.kept.set(jobId, standing([...entries, ...made]));
+      // A correction may bring an older entry back.
+      if (made.some(({ body }) => body.kind === 'correction')) this.kept.delete(jobId);
+      else this.kept.set(jobId, standing([...entries, ...made]));
       turn.done(() => this.hub.publish(jobId, { kind: 'entries', entries: made }));
       return made;
     });

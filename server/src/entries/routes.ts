@@ -2,7 +2,7 @@ import { HttpError } from '../http/errors';
 import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
-import { judgeRequest } from './judge';
+import { correctionIds, judgeCorrection, judgeRequest } from './judge';
 import type { Draft } from './court';
 import type { EntryRequest } from './judges';
 import { entryDoor, readingsDoor, type ReadingsRequest } from './request';
@@ -48,9 +48,14 @@ export function entryRoutes({
         // Before its turn: checking a password takes its time, and nobody else waits for it.
         const witness =
           body.kind === 'gate' && body.witness !== undefined ? await people.witness(by, body.witness) : null;
-        return ledger.append(job, body.id, (bench) =>
-          judgeRequest(body, bench, { by, now: clock.now(), witness, instruments, files, library }),
-        );
+        const court = { by, now: clock.now(), witness, instruments, files, library };
+        if (body.kind === 'correction' && body.right !== undefined) {
+          const made = await ledger.appendAll(job, correctionIds(body.id), (bench) =>
+            judgeCorrection(body, bench, court),
+          );
+          return made[0];
+        }
+        return ledger.append(job, body.id, (bench) => judgeRequest(body, bench, court));
       },
     }),
     route<ReadingsRequest>({

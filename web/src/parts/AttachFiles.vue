@@ -14,24 +14,27 @@ interface StoredFile {
 const attached = defineModel<StoredFile[]>({ required: true });
 const job = useJob();
 const input = ref<HTMLInputElement | null>(null);
+const camera = ref<HTMLInputElement | null>(null);
 const busy = ref(false);
 const problem = ref<string | null>(null);
 
 async function add(files: Iterable<File>): Promise<void> {
   problem.value = null;
   busy.value = true;
+  const of = job.id;
   for (const file of files) {
     try {
-      const path = `/jobs/${job.id}/files?name=${encodeURIComponent(file.name || 'photo')}`;
+      const path = `/jobs/${of}/files?name=${encodeURIComponent(file.name || 'photo')}`;
       const stored = await api.post<StoredFile>(path, file);
-      if (!attached.value.some(({ sha256 }) => sha256 === stored.sha256))
+      // Meanwhile another job may be open: the file stays with the one that it was sent to.
+      if (job.id === of && !attached.value.some(({ sha256 }) => sha256 === stored.sha256))
         attached.value = [...attached.value, stored];
     } catch (error) {
       problem.value = `${file.name}: ${error instanceof Error ? error.message : 'not sent'}`;
     }
   }
   busy.value = false;
-  if (input.value !== null) input.value.value = '';
+  for (const one of [input.value, camera.value]) if (one !== null) one.value = '';
 }
 </script>
 
@@ -47,8 +50,19 @@ async function add(files: Iterable<File>): Promise<void> {
       aria-label="Files to attach"
       @change="add(($event.target as HTMLInputElement).files ?? [])"
     />
-    <BButton size="sm" variant="light" :disabled="busy" @click="input?.click()"
-      ><Icon name="clip" /> {{ busy ? 'Sending …' : 'Photo or file' }}</BButton
+    <input
+      ref="camera"
+      type="file"
+      accept="image/*"
+      capture="environment"
+      class="visually-hidden"
+      tabindex="-1"
+      aria-label="Photo to take"
+      @change="add(($event.target as HTMLInputElement).files ?? [])"
+    />
+    <BButton class="tap" size="sm" variant="light" :disabled="busy" @click="camera?.click()">Photo</BButton>
+    <BButton class="tap" size="sm" variant="light" :disabled="busy" @click="input?.click()"
+      ><Icon name="clip" /> {{ busy ? 'Sending …' : 'File' }}</BButton
     >
     <button
       v-for="file in attached"
@@ -70,6 +84,10 @@ async function add(files: Iterable<File>): Promise<void> {
   gap: 0.4rem;
   flex-wrap: wrap;
   align-items: center;
+}
+
+.tap {
+  min-height: 40px;
 }
 
 .problem {

@@ -170,13 +170,13 @@ const saveMark = computed(() =>
     inset 0 0 0 3px var(--tv-plate),
     inset 0 0 0 4px var(--tv-plate-edge);
   padding: 0.4rem 0.9rem;
-  height: 66px;
+  min-height: 66px;
   flex: none;
 }
 
 .title {
   min-width: 0;
-  flex: 0 1 15.5rem;
+  flex: 0 1 13.5rem;
 }
 
 h1 {
@@ -215,11 +215,11 @@ h1 {
   display: flex;
   gap: 0;
   margin: 0;
-  flex: 1;
+  flex: 0 1 auto;
 }
 
 .figures > div {
-  padding: 0 0.6rem;
+  padding: 0 0.5rem;
   border-left: 1px solid var(--tv-plate-edge);
 }
 
@@ -246,9 +246,10 @@ dd {
   color: var(--tv-ink);
   text-decoration: none;
   line-height: 1.15;
-  font-size: 0.88rem;
+  font-size: 0.84rem;
   min-width: 0;
-  flex: 0 1 13.5rem;
+  /* The state of the vehicle is never cut: it takes what is left, and more lines where it must. */
+  flex: 1 1 14rem;
 }
 
 .live > span:last-child {
@@ -256,18 +257,11 @@ dd {
 }
 
 .live b {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  line-clamp: 2;
-  overflow: hidden;
+  display: block;
 }
 
 .live small {
   display: block;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
   color: var(--tv-soft);
   font-size: 0.75rem;
 }

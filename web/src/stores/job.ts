@@ -320,6 +320,8 @@ export const useJob = defineStore('job', () => {
     if (id.value !== of) return;
     const known = new Set(entries.value.map((one) => one.id));
     const fresh = made.filter((one) => !known.has(one.id));
+    const correction = fresh.find(({ body }) => body.kind === 'correction');
+    if (correction !== undefined) return void take(correction, of);
     if (fresh.length === 0) return;
     recorded.value += 1;
     entries.value = standing([...entries.value, ...fresh]);

@@ -247,6 +247,9 @@ export function record(fields: Fields): yup.Schema {
 record.optional = (fields: Fields): yup.Schema => recordSchema(fields, true);
 record.by = (fieldsOf: (value: Record<string, unknown>) => Fields): yup.Schema =>
   recordSchema(fieldsOf, false);
+/** The same, where it may be absent. */
+record.optionalBy = (fieldsOf: (value: Record<string, unknown>) => Fields): yup.Schema =>
+  recordSchema(fieldsOf, true);
 
 /** What is wrong with an object of items by id as such, or null. */
 function mapProblem(value: unknown, maxEntries: number): string | null {

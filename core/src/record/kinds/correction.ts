@@ -1,3 +1,4 @@
+import { oneOf } from '../../ground/calculator';
 import { defineKind } from '../kind';
 import { seq, words } from '../shapes';
 
@@ -6,12 +7,16 @@ export interface CorrectionBody {
   kind: 'correction';
   of: number;
   reason: string;
+  /** The entry after it has the right value, judged anew. */
+  anew?: true;
 }
 
 export const correction = defineKind<CorrectionBody>({
   kind: 'correction',
   many: 'corrections',
-  fields: { of: seq, reason: words(2000) },
+  fields: { of: seq, reason: words(2000), anew: oneOf.optional([true]) },
   stands: 'never',
-  title: ({ of }) => `Entry ${of} corrected`,
+  title: ({ of, anew }) =>
+    anew === true ? `Entry ${of} corrected: the right value follows` : `Entry ${of} corrected`,
+  outcome: ({ reason }) => (reason.length <= 120 ? reason : `${reason.slice(0, 117)} …`),
 });

@@ -12,11 +12,12 @@ import {
   type Entry,
   type EntryBody,
   type Measured,
+  type ResultBody,
 } from '@torvek/core/record';
 import type { Evaluation } from '@torvek/core/step';
 import { HttpError, invalidInput } from '../../http/errors';
 import { evaluatedAsBuilt } from '../../jobs/evaluated';
-import { defineJudge, type Bench, type Case, type Court } from '../court';
+import { defineJudge, type Bench, type Case, type Court, type Judged } from '../court';
 import { instrumentFields, instrumentOf, type AskedInstrument } from '../instrument';
 import { refuseClosedGate } from '../closed-gate';
 import { fittedIn, moduleKindOf, stockAt, thingName } from '../things';
@@ -30,7 +31,8 @@ export interface ResultRequest {
   remark?: string;
 }
 
-const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
+/** The fields of what was measured, by its kind. */
+export const measuredFields = (value: Record<string, unknown>): Record<string, ReturnType<typeof record>> =>
   value.kind === 'trace'
     ? {
         kind: oneOf(['trace']),
@@ -44,59 +46,74 @@ const measured = record.by((value): Record<string, ReturnType<typeof record>> =>
         ? ladderFields
         : value.kind === 'list'
           ? listFields
-          : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
-);
+          : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) };
 
 export const result = defineJudge<ResultRequest>({
   fields: {
     step: text(160),
-    measured,
+    measured: record.by(measuredFields),
     entered: oneOf(['stand-in', 'typed', 'pasted']),
     instrument: instrumentFields,
     remark: text.optional(2000),
   },
-  async judge(asked) {
-    const { request, bench, court } = asked;
-    const { evaluation, procedure, upTo } = evaluatedAsBuilt(bench.job, bench.entries);
-    const step =
-      procedure.find(({ id }) => id === request.step) ?? (await stepOnShelf(request.step, evaluation, asked));
-    if (step === undefined)
-      throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
-    if (step.walk !== undefined)
-      throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
-    refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
-    const opening = openingFor(step, bench, court);
-    if (step.expected === null) {
-      throw new HttpError(
-        409,
-        'not-computed',
-        'the expectation of this step is not computed; fill its gaps first',
-      );
-    }
-    const judged = judgeMeasurement(withRecord(step, bench.entries) ?? step.expected, request.measured);
-    if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
-    const { verdict, reasons, details } = judged.judgement;
-    const instrument = await instrumentOf(asked, step.instrument);
-    const item = isOfItem(step.id) ? itemOf(step.id, bench) : null;
-    const body: EntryBody = {
-      kind: 'result',
-      step: step.id,
-      ...(item !== null && { item }),
-      title: step.title,
-      entered: instrument.standIn ? 'stand-in' : request.entered,
-      measured: request.measured,
-      expected: step.expectedText,
-      verdict,
-      reasons,
-      details,
-      ...(opening !== null && { confirmedBy: opening.seq }),
-      ...(upTo !== null && { asBuilt: upTo }),
-      ...(request.remark !== undefined && { remark: request.remark }),
-    };
-    const witness = opening?.witness ?? null;
-    return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
-  },
+  judge: (asked) => judgeResult(asked, null),
 });
+
+/**
+ * Judges what was measured at a step.
+ *
+ * @param instead of an entry that is corrected: taken behind the gate, and with the instrument, that it was taken with
+ */
+export async function judgeResult(
+  asked: Case<ResultRequest>,
+  instead: (Entry & { body: ResultBody }) | null,
+): Promise<Judged<'result'>> {
+  const { request, bench, court } = asked;
+  const { evaluation, procedure, upTo } = evaluatedAsBuilt(bench.job, bench.entries);
+  const step =
+    procedure.find(({ id }) => id === request.step) ?? (await stepOnShelf(request.step, evaluation, asked));
+  if (step === undefined)
+    throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
+  if (step.walk !== undefined)
+    throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
+  if (instead === null) refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
+  const opening = instead === null ? openingFor(step, bench, court) : null;
+  if (step.expected === null) {
+    throw new HttpError(
+      409,
+      'not-computed',
+      'the expectation of this step is not computed; fill its gaps first',
+    );
+  }
+  const judged = judgeMeasurement(withRecord(step, bench.entries) ?? step.expected, request.measured);
+  if (!judged.ok) throw invalidInput([{ path: 'measured', message: judged.message }]);
+  const { verdict, reasons, details } = judged.judgement;
+  const instrument = instead?.instrument ?? (await instrumentOf(asked, step.instrument));
+  // What was measured is the thing that it was, wherever that is by now.
+  const item = isOfItem(step.id)
+    ? instead === null
+      ? itemOf(step.id, bench)
+      : (instead.body.item ?? null)
+    : null;
+  const body: ResultBody = {
+    kind: 'result',
+    step: step.id,
+    ...(item !== null && { item }),
+    title: step.title,
+    entered: instrument.standIn ? 'stand-in' : request.entered,
+    measured: request.measured,
+    expected: step.expectedText,
+    verdict,
+    reasons,
+    details,
+    ...(opening !== null && { confirmedBy: opening.seq }),
+    ...(instead?.body.confirmedBy !== undefined && { confirmedBy: instead.body.confirmedBy }),
+    ...(upTo !== null && { asBuilt: upTo }),
+    ...(request.remark !== undefined && { remark: request.remark }),
+  };
+  const witness = opening?.witness ?? instead?.witness ?? null;
+  return { subjects: step.subjects, basis: step.basis, instrument, witness, body };
+}
 
 /** Of the record that was assessed last: a batch is judged against one. */
 let last: { entries: Bench['entries']; evaluation: Evaluation; assessment: Assessment } | null = null;

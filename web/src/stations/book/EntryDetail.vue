@@ -5,6 +5,7 @@ import { computed, ref } from 'vue';
 import { newId } from '../../api/client';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import { canBeTyped, readRight, typedRight } from './right-value';
 import EntryFiles from './EntryFiles.vue';
 import type { ListedEntry } from './record-pages';
 
@@ -14,7 +15,21 @@ const job = useJob();
 const session = useSession();
 const correcting = ref(false);
 const reason = ref('');
+/** Of a result: what is right; empty: it only does not count. */
+const right = ref('');
+const wrong = computed(() =>
+  props.entry.body.kind === 'result' && canBeTyped(props.entry.body.measured)
+    ? props.entry.body.measured
+    : null,
+);
+const hasRight = ref(false);
 const problem = ref<string | null>(null);
+
+function begin(): void {
+  correcting.value = true;
+  hasRight.value = wrong.value !== null;
+  right.value = wrong.value === null ? '' : typedRight(wrong.value);
+}
 const status = computed(() => job.assessment.steps.find(({ entry }) => entry?.seq === props.entry.seq));
 const instrument = computed(() => {
   const one = props.entry.instrument;
@@ -28,10 +43,21 @@ const instrument = computed(() => {
 async function correct(): Promise<void> {
   problem.value = reason.value.trim() === '' ? 'A reason is needed; the entry itself stays.' : null;
   if (problem.value !== null) return;
+  const read = wrong.value !== null && hasRight.value ? readRight(right.value, wrong.value) : null;
+  if (read?.ok === false) {
+    problem.value = `The right value: ${read.message}.`;
+    return;
+  }
   try {
     const { seq } = props.entry;
     await job.record(
-      { id: newId('entry'), kind: 'correction', of: seq, reason: reason.value.trim() },
+      {
+        id: newId('entry'),
+        kind: 'correction',
+        of: seq,
+        reason: reason.value.trim(),
+        ...(read !== null && { right: read.measured }),
+      },
       `Correction of entry ${seq}`,
     );
     correcting.value = false;
@@ -96,7 +122,7 @@ async function correct(): Promise<void> {
     <template
       v-if="entry.body.kind !== 'correction' && entry.correctedBy === null && session.may('technician')"
     >
-      <BButton v-if="!correcting" size="sm" variant="light" @click="correcting = true"
+      <BButton v-if="!correcting" size="sm" variant="light" @click="begin"
         >Correct it by a new entry …</BButton
       >
       <form v-else class="correct" @submit.prevent="correct">
@@ -107,6 +133,28 @@ async function correct(): Promise<void> {
           placeholder="Why this entry does not count"
           aria-label="Reason of the correction"
         />
+        <template v-if="wrong !== null">
+          <label class="tick"
+            ><input v-model="hasRight" type="checkbox" class="form-check-input" /> and this is right, judged
+            anew{{ wrong.kind === 'value' ? `, ${wrong.unit}` : ', one a line' }}</label
+          >
+          <input
+            v-if="hasRight && wrong.kind === 'value'"
+            v-model="right"
+            class="form-control value"
+            inputmode="decimal"
+            aria-label="The right value"
+            data-right
+          />
+          <textarea
+            v-else-if="hasRight"
+            v-model="right"
+            class="form-control"
+            rows="6"
+            aria-label="The right readings"
+            data-right
+          />
+        </template>
         <BButton size="sm" variant="primary" type="submit">Record</BButton>
         <BButton size="sm" variant="light" @click="correcting = false">Leave it</BButton>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -136,9 +184,19 @@ async function correct(): Promise<void> {
   flex-wrap: wrap;
 }
 
-.correct input {
+.correct input.form-control {
   flex: 1;
   min-width: 14rem;
+}
+
+.correct input.value {
+  flex: 0 1 9rem;
+  min-width: 6rem;
+}
+
+.tick {
+  flex-basis: 100%;
+  font-size: 0.9rem;
 }
 
 .correct .problem {

@@ -16,6 +16,12 @@ const session = useSession();
 const writing = ref(false);
 const tried = ref('');
 const cause = ref('');
+const found = ref('');
+const times = ref('');
+const tries = ref('');
+const part = ref('');
+const before = ref('');
+const after = ref('');
 const cured = ref(false);
 const subjects = ref<string[]>([]);
 const problem = ref<string | null>(null);
@@ -34,9 +40,26 @@ function take(name: string, check: string): void {
   writing.value = true;
 }
 
+/** Tries that were counted; undefined: none were; null: they cannot be. */
+function readCounts(): { times: number; tries: number } | undefined | null {
+  if (times.value.trim() === '' && tries.value.trim() === '') return undefined;
+  const [came, of] = [Number(times.value || '0'), Number(tries.value)];
+  return Number.isInteger(came) && Number.isInteger(of) && came >= 0 && of >= 1 && came <= of
+    ? { times: came, tries: of }
+    : null;
+}
+
 async function record(): Promise<void> {
-  problem.value = tried.value.trim() === '' ? 'What was tried is missing.' : null;
-  if (problem.value !== null) return;
+  const counted = readCounts();
+  problem.value =
+    tried.value.trim() === ''
+      ? 'What was tried is missing.'
+      : counted === null
+        ? 'How often it came, and in how many tries: whole numbers, the first at most the second.'
+        : part.value.trim() !== '' && (before.value.trim() === '' || after.value.trim() === '')
+          ? 'Of a part that was exchanged: what was seen before and after.'
+          : null;
+  if (problem.value !== null || counted === null) return;
   busy.value = true;
   try {
     await job.record(
@@ -48,12 +71,18 @@ async function record(): Promise<void> {
         cured: cured.value,
         subjects: subjects.value,
         ...(cause.value !== '' && { cause: cause.value }),
+        ...(found.value.trim() !== '' && { found: found.value.trim() }),
+        ...(counted !== undefined && { came: counted }),
+        ...(part.value.trim() !== '' && {
+          swap: { part: part.value.trim(), before: before.value.trim(), after: after.value.trim() },
+        }),
       },
       `Tried: ${tried.value.trim()}`,
     );
     entryId = newId('entry');
     tried.value = '';
     cause.value = '';
+    for (const one of [found, times, tries, part, before, after]) one.value = '';
     cured.value = false;
     subjects.value = [];
     writing.value = false;
@@ -104,6 +133,14 @@ async function record(): Promise<void> {
         <li v-for="one in deviation.tried" :key="one.seq">
           {{ one.body.tried }}
           <b v-if="one.body.cured">cured it</b>
+          <template v-if="one.body.came"
+            >: came in <b>{{ one.body.came.times }} of {{ one.body.came.tries }}</b></template
+          >
+          <span v-if="one.body.found" class="more">Found: {{ one.body.found }}</span>
+          <span v-if="one.body.swap" class="more"
+            >{{ one.body.swap.part }} exchanged. Before: {{ one.body.swap.before }}. After:
+            {{ one.body.swap.after }}.</span
+          >
           <span class="soft">
             {{ one.body.cause ? `suspected: ${one.body.cause}; ` : '' }}entry {{ one.seq }},
             {{ one.by }}</span
@@ -125,6 +162,28 @@ async function record(): Promise<void> {
           <option v-for="one in ranked" :key="one.cause" :value="one.cause">{{ one.cause }}</option>
         </select></label
       >
+      <label
+        >What was found<textarea
+          v-model="found"
+          class="form-control"
+          rows="2"
+          maxlength="2000"
+          data-found
+        ></textarea>
+      </label>
+      <div class="counts">
+        <span>It comes and goes: came in</span>
+        <input v-model="times" class="form-control" inputmode="numeric" aria-label="Came, times" />
+        <span>of</span>
+        <input v-model="tries" class="form-control" inputmode="numeric" aria-label="Of tries" />
+        <span>tries</span>
+      </div>
+      <details>
+        <summary>A part was exchanged</summary>
+        <label>Which, by its serial<input v-model="part" class="form-control" maxlength="300" /></label>
+        <label>Seen before<input v-model="before" class="form-control" maxlength="1000" /></label>
+        <label>Seen after<input v-model="after" class="form-control" maxlength="1000" /></label>
+      </details>
       <SubjectPicker v-model="subjects" label="What was touched: its results become due again" />
       <label class="tick"
         ><input v-model="cured" type="checkbox" class="form-check-input" /> It cured what was seen</label
@@ -203,6 +262,22 @@ ol {
 
 .write label {
   font-size: 0.9rem;
+}
+
+.more {
+  display: block;
+  font-size: 0.92rem;
+}
+
+.counts {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  font-size: 0.9rem;
+}
+
+.counts .form-control {
+  width: 4rem;
 }
 
 .buttons {

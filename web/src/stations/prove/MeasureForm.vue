@@ -34,6 +34,8 @@ const problem = ref<string | null>(null);
 const question = ref<string | null>(null);
 const busy = ref(false);
 const field = ref<HTMLElement | null>(null);
+/** Something was recorded at this step just now: Enter on the empty field goes on. */
+let recordedHere = false;
 /** Made once per measurement, so that a double Enter records once. */
 let entryId = newId('entry');
 
@@ -89,6 +91,7 @@ watch(
   () => props.step.id,
   async () => {
     clear();
+    recordedHere = false;
     await nextTick();
     field.value?.focus();
   },
@@ -124,6 +127,18 @@ async function takeReading(): Promise<void> {
   } finally {
     busy.value = false;
   }
+}
+
+/** A captured trace as the scope saved it. */
+async function takeFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const of = props.step.id;
+  const read = await input.files?.[0]?.text();
+  input.value = '';
+  // Meanwhile another step may be open.
+  if (read === undefined || props.step.id !== of) return;
+  text.value = read;
+  edited();
 }
 
 /** What was edited by hand is no reading of the instrument any more. */
@@ -199,6 +214,10 @@ function instrumentByHand(): { id: string } | Instrument {
 
 async function record(sure = false): Promise<void> {
   if (busy.value || props.step.expected === null) return;
+  if (recordedHere && text.value.trim() === '' && !isHold.value) {
+    emit('next');
+    return;
+  }
   problem.value = null;
   const taken = measuredFromFields();
   if (taken === null) return;
@@ -229,6 +248,7 @@ async function record(sure = false): Promise<void> {
       `${props.step.title}: ${isTrace.value ? 'trace' : measuredText(taken.measured)}`,
     );
     clear();
+    recordedHere = true;
     field.value?.focus();
   } catch (error) {
     problem.value = error instanceof Error ? `Not recorded: ${error.message}.` : 'Not recorded.';
@@ -283,6 +303,14 @@ async function record(sure = false): Promise<void> {
       }}.
     </p>
     <template v-if="isTrace">
+      <label class="btn btn-light btn-sm file"
+        >From a CSV file …<input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          class="visually-hidden"
+          data-trace-file
+          @change="takeFile"
+      /></label>
       <label :for="`${id}p`">Pack’s own voltage, V</label>
       <input
         :id="`${id}p`"
@@ -409,6 +437,10 @@ async function record(sure = false): Promise<void> {
   flex-basis: 100%;
   margin: 0;
   font-weight: 600;
+}
+
+.file {
+  justify-self: start;
 }
 
 .big-button {

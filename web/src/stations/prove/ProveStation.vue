@@ -110,6 +110,12 @@ function next(): void {
 </template>
 
 <style scoped>
+.paper {
+  display: flex;
+  gap: 0.4rem;
+  margin: 0;
+}
+
 .station {
   display: grid;
   grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);

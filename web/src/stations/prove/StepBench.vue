@@ -7,6 +7,7 @@ import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
 import DeviationPanel from './DeviationPanel.vue';
 import GateConfirm from './GateConfirm.vue';
+import HoldTimer from './HoldTimer.vue';
 import LastResult from './LastResult.vue';
 import MeasureForm from './MeasureForm.vue';
 import PrecautionsBox from './PrecautionsBox.vue';
@@ -67,6 +68,7 @@ const recorded = computed(() => {
       <WalkProgress v-if="step.walk && status.walked" :step="step" :status="status" />
       <p v-else-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
       <MeasureForm v-else-if="gateOpen && (!gate.hv || confirmed)" :step="step" @next="emit('next')" />
+      <HoldTimer :step="step" />
       <DeviationPanel
         v-for="deviation in deviations"
         :key="deviation.result.seq"
