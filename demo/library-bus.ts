@@ -459,6 +459,7 @@ const design: Design = {
       busCapacitanceF: 0.000012,
       ratedPowerW: 5000,
       ratedVoltageV: 360,
+      thermalCut: 'own contacts',
     },
     'device-compressor': {
       tag: 'Compressor',

@@ -166,6 +166,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
     for (const module of Object.values(draft.modules)) module.box = 'box-collector';
   },
   'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 224),
+  'pack.heater-cut-out': (draft) => void (draft.devices['device-heater']!.thermalCut = 'in the coil circuit'),
   'pack.heater-weak': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 440),
   'balance-time.sense-lead-limit': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
   'balance.target-outside-cell': (draft) => void (draft.pack.balance!.targetV = 4.197),

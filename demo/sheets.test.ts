@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { procedureFor } from '@torvek/core/commissioning';
-import { assess, evaluate, liveStateOf } from '@torvek/core/design';
+import { assess, evaluate, liveStateOf, nextOf } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
 import {
   isSheet,
@@ -147,5 +147,16 @@ describe('sheets for paper', () => {
     const perCell = ladder!.rows.map((row) => Number(row[4]));
     expect(perCell.length).toBeGreaterThan(8);
     expect([...perCell].sort((a, b) => b - a)).toEqual(perCell);
+  });
+});
+
+test('the bus comes next at what stops it; accepted findings stop nothing, and then what is due', () => {
+  const thin = structuredClone(libraryBus.design);
+  thin.circuits['circuit-heater']!.fuse = thin.circuits['circuit-main']!.fuse!;
+  const stopped = contextOf(thin);
+  expect(nextOf(stopped.evaluation, stopped.assessment)).toMatchObject({ station: 'protect' });
+  expect(nextOf(bus.evaluation, bus.assessment)).toMatchObject({
+    station: 'prove',
+    step: bus.procedure[0]!.id,
   });
 });

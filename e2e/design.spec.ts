@@ -190,8 +190,7 @@ test('a job is duplicated with its design and without its record', async ({ page
   await signIn();
   await page.goto(server.url);
   await page
-    .getByRole('row', { name: /Ashmarch/ })
-    .getByRole('button', { name: 'Duplicate' })
+    .getByRole('button', { name: 'Duplicate Ashmarch County mobile library' })
     .click();
   await page.getByRole('link', { name: 'Ashmarch County mobile library, copy' }).click();
   await expect(page.getByLabel('Nameplate')).toContainText('288 V to 403 V');

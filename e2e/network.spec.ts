@@ -153,7 +153,7 @@ test('branches: one more inverter, moved before the mains with its finding, take
   const row = page.getByRole('grid', { name: 'Circuits' }).getByRole('row').filter({ hasText: 'Inverter 2' });
   await expect(row).toHaveCount(1);
   await expect(page.getByRole('button', { name: /Inverter 2 pre-charge/ })).toBeVisible();
-  await page.getByLabel('Inverter 2 taps').selectOption('before');
+  await page.getByLabel('Inverter 2 joins the bus').selectOption('before');
   // The strings' own contactors open with the mains, and take it along.
   await expect(page.getByText(/hangs before the mains/)).toHaveCount(0);
   await page.getByLabel('Poles that S1 opens').selectOption('none');

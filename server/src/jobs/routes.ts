@@ -1,8 +1,10 @@
 import { list, number, record, text, type DoorRules } from '@torvek/core/calculator';
+import { overviewOf } from '@torvek/core/design';
 import { HttpError } from '../http/errors';
 import { pageOf } from '../http/page';
 import { route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';
+import { asItStands } from './as-it-stands';
 import type { ChangeRequest } from './changes';
 import { operationShape } from './operation-shape';
 
@@ -38,7 +40,8 @@ export function jobRoutes({
   jobs,
   changes,
   releases,
-}: Pick<Rooms, 'jobs' | 'changes' | 'releases'>): Route[] {
+  ledger,
+}: Pick<Rooms, 'jobs' | 'changes' | 'releases' | 'ledger'>): Route[] {
   return [
     route({ method: 'get', path: '/jobs', role: 'witness', handle: () => jobs.list() }),
     route<{ id: string; name: string }>({
@@ -53,6 +56,16 @@ export function jobRoutes({
       path: '/jobs/:job',
       role: 'witness',
       handle: ({ params }) => jobs.get(params.job!),
+    }),
+    route({
+      method: 'get',
+      path: '/jobs/:job/overview',
+      role: 'witness',
+      async handle({ params }) {
+        const job = await jobs.get(params.job!);
+        const { evaluation, assessment, live } = await asItStands({ ledger }, job);
+        return overviewOf(job.design, evaluation, assessment, live);
+      },
     }),
     route<{ name: string }>({
       method: 'patch',

@@ -1,4 +1,3 @@
-import { assess, liveStateOf } from '@torvek/core/design';
 import { laid } from '@torvek/core/document';
 import {
   isSheet,
@@ -11,7 +10,7 @@ import {
 import { HttpError, invalidInput } from '../http/errors';
 import { heavy } from '../heavy/heavy';
 import { Download, route, type Route } from '../http/route';
-import { evaluatedAsBuilt } from '../jobs/evaluated';
+import { asItStands } from '../jobs/as-it-stands';
 import type { Job } from '../jobs/jobs';
 import type { Rooms } from '../rooms';
 import { anchorOf } from '../take-away/paper';
@@ -64,18 +63,10 @@ export function sheetRoutes(rooms: Rooms): Route[] {
 }
 
 /** The vehicle as built: what is printed is worked by. */
-async function contextOf(rooms: Rooms, job: Job): Promise<SheetContext> {
-  const entries = await rooms.ledger.standing(job.id);
-  const { evaluation, procedure } = evaluatedAsBuilt(job, entries);
-  const assessment = assess(evaluation, procedure, entries, { practice: job.demo });
-  return {
-    design: laid(job.design),
-    evaluation,
-    procedure,
-    assessment,
-    live: liveStateOf(job.design, assessment.position, entries),
-  };
-}
+const contextOf = async (rooms: Rooms, job: Job): Promise<SheetContext> => ({
+  design: laid(job.design),
+  ...(await asItStands(rooms, job)),
+});
 
 const dayIn = (instant: string, { design }: Job) =>
   new Date(instant).toLocaleString('en-GB', {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
+import { RouterLink } from 'vue-router';
 import { api, ApiError } from '../api/client';
 import Icon from '../parts/Icon.vue';
 
@@ -17,6 +18,9 @@ interface Report {
 }
 
 /** Brings a job in from a file: checked through first, and only then, when asked, written. */
+const props = defineProps<{
+  jobs: readonly { id: string; name: string; version: number; entries: number }[];
+}>();
 const emit = defineEmits<{ done: [] }>();
 const input = ref<HTMLInputElement | null>(null);
 const file = ref<File | null>(null);
@@ -24,6 +28,18 @@ const report = ref<Report | null>(null);
 const busy = ref<string | null>(null);
 const problem = ref<string | null>(null);
 const done = ref<string | null>(null);
+
+/** The same job, when it is here already: nothing is written over it. */
+const here = computed(() => props.jobs.find(({ id }) => id === report.value?.job?.id) ?? null);
+const compared = computed(() => {
+  if (here.value === null || report.value === null) return '';
+  const { version, entries } = here.value;
+  const ahead = report.value.version > version || report.value.entries > entries;
+  const behind = report.value.version < version || report.value.entries < entries;
+  if (ahead && behind) return 'Each has something that the other lacks: they went apart.';
+  if (ahead) return 'The file is ahead of it: whoever made it went on elsewhere.';
+  return behind ? 'The one here is ahead of the file.' : 'Both have come equally far.';
+});
 
 async function check(chosen: File | undefined): Promise<void> {
   report.value = null;
@@ -90,7 +106,18 @@ async function bring(): Promise<void> {
           <b>Vouched for by: {{ report.vouchedBy }}.</b> That its chain fits shows that nothing was altered
           since it was made whole, not who made it: a paper or the shop it came from can say more.
         </p>
-        <div class="buttons">
+        <div v-if="here" class="here" role="status" data-here>
+          <p>
+            <b>This job is here already, as “{{ here.name }}”:</b> version {{ here.version }},
+            {{ here.entries }} entries. {{ compared }} A record is never written over, so it is not brought in
+            a second time: open the one that is here, or bring the file in at a shop that does not have it.
+          </p>
+          <RouterLink class="btn btn-primary" :to="{ name: 'book', params: { job: here.id } }"
+            >Open its record</RouterLink
+          >
+          <BButton variant="light" @click="report = null">Leave it</BButton>
+        </div>
+        <div v-else class="buttons">
           <BButton variant="primary" :disabled="busy !== null" @click="bring">Bring it in</BButton>
           <BButton variant="light" @click="report = null">Leave it</BButton>
         </div>

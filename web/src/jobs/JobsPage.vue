@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { onMounted, ref } from 'vue';
+import type { Overview } from '@torvek/core/design';
+import { onBeforeUnmount, onMounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import * as yup from 'yup';
 import { api, newId } from '../api/client';
 import Icon from '../parts/Icon.vue';
 import AccountCard from '../people/AccountCard.vue';
+import JobGlance from './JobGlance.vue';
 import ImportJob from './ImportJob.vue';
 import { useSession } from '../stores/session';
 
@@ -33,10 +35,31 @@ async function load(): Promise<void> {
   failure.value = null;
   try {
     jobs.value = await api.get<JobSummary[]>('/jobs');
+    void glance();
   } catch (error) {
     failure.value = error instanceof Error ? error.message : 'the list cannot be read';
   }
 }
+
+/** How each job stands, one after the other: the list is there at once. */
+const overviews = ref<Record<string, Overview>>({});
+const unread = ref(new Set<string>());
+let glances = 0;
+async function glance(): Promise<void> {
+  const own = (glances += 1);
+  for (const { id } of jobs.value ?? []) {
+    try {
+      const overview = await api.get<Overview>(`/jobs/${id}/overview`);
+      // Meanwhile the list was read again, or this page left.
+      if (own !== glances) return;
+      overviews.value = { ...overviews.value, [id]: overview };
+    } catch {
+      if (own !== glances) return;
+      unread.value = new Set([...unread.value, id]);
+    }
+  }
+}
+onBeforeUnmount(() => (glances += 1));
 
 async function make(): Promise<void> {
   try {
@@ -89,36 +112,35 @@ onMounted(() => {
         <p v-else-if="jobs.length === 0">
           No job yet. A new job asks only for a name; everything else can wait.
         </p>
-        <table v-else class="grid-table">
-          <thead>
-            <tr>
-              <th scope="col">Job</th>
-              <th scope="col" class="num">Changes</th>
-              <th scope="col" class="num">Entries</th>
-              <th scope="col">Last touched</th>
-              <th scope="col"><span class="visually-hidden">Actions</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="one in jobs" :key="one.id">
-              <td>
+        <ul v-else class="jobs">
+          <li v-for="one in jobs" :key="one.id" :data-job="one.id">
+            <JobGlance
+              :job="one.id"
+              :name="one.name"
+              :overview="overviews[one.id] ?? null"
+              :failed="unread.has(one.id)"
+            >
+              <p class="name">
                 <RouterLink :to="{ name: 'brief', params: { job: one.id } }">{{ one.name }}</RouterLink>
                 <span v-if="one.demo" class="demo">demo</span>
-                <small v-if="one.importedAt" class="soft">
-                  brought in {{ day(one.importedAt) }} by {{ one.importedBy }}</small
+                <small class="soft"
+                  >last touched {{ day(one.touchedAt)
+                  }}<template v-if="one.importedAt">
+                    · brought in {{ day(one.importedAt) }} by {{ one.importedBy }}</template
+                  ></small
                 >
-              </td>
-              <td class="num">{{ one.version }}</td>
-              <td class="num">{{ one.entries }}</td>
-              <td>{{ day(one.touchedAt) }}</td>
-              <td class="num">
-                <BButton v-if="session.isDesigner" size="sm" variant="light" @click="duplicate(one)"
-                  >Duplicate</BButton
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
+              </p>
+            </JobGlance>
+            <BButton
+              v-if="session.isDesigner"
+              size="sm"
+              variant="light"
+              :aria-label="`Duplicate ${one.name}`"
+              @click="duplicate(one)"
+              >Duplicate</BButton
+            >
+          </li>
+        </ul>
         <form v-if="session.isDesigner" class="new" novalidate @submit.prevent="make">
           <label for="new-job">New job</label>
           <input
@@ -132,7 +154,7 @@ onMounted(() => {
           <BButton type="submit" variant="primary" :disabled="busy"><Icon name="plus" /> Make it</BButton>
           <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
         </form>
-        <ImportJob v-if="session.isDesigner" @done="load" />
+        <ImportJob v-if="session.isDesigner" :jobs="jobs ?? []" @done="load" />
       </section>
       <AccountCard />
     </main>
@@ -165,8 +187,34 @@ main {
   align-items: start;
 }
 
-.grid-table td {
-  padding: 0.45rem 0.4rem;
+.jobs {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+
+.jobs li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.6rem;
+  align-items: center;
+  padding: 0.7rem 0;
+  border-bottom: 1px solid var(--tv-line);
+}
+
+.name {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.6rem;
+  align-items: baseline;
+  margin: 0;
+  font-size: 1.05rem;
+  font-weight: 600;
+}
+
+.name small {
+  font-weight: 400;
+  font-size: 0.8rem;
 }
 
 .new {

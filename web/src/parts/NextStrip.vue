@@ -27,7 +27,7 @@ const gaps = computed<Gap[]>(() => {
     <template v-for="(gap, i) in gaps.slice(0, 3)" :key="i">
       <GapLink :gap="gap" short /><span v-if="i < Math.min(gaps.length, 3) - 1" aria-hidden="true"> · </span>
     </template>
-    <span v-if="notChecked.length > 0" class="soft">not checked ({{ notChecked.length }})</span>
+    <span v-if="notChecked.length > 0" class="soft count">not checked ({{ notChecked.length }})</span>
   </p>
 </template>
 
@@ -41,6 +41,10 @@ const gaps = computed<Gap[]>(() => {
   display: flex;
   gap: 0.2rem 0.5rem;
   flex-wrap: wrap;
+}
+
+.count {
+  white-space: nowrap;
 }
 
 .purpose {

@@ -176,7 +176,7 @@ const saveMark = computed(() =>
 
 .title {
   min-width: 0;
-  flex: 0 1 13.5rem;
+  flex: 0 1 14.6rem;
 }
 
 h1 {
@@ -219,7 +219,7 @@ h1 {
 }
 
 .figures > div {
-  padding: 0 0.5rem;
+  padding: 0 0.45rem;
   border-left: 1px solid var(--tv-plate-edge);
 }
 
@@ -249,7 +249,7 @@ dd {
   font-size: 0.84rem;
   min-width: 0;
   /* The state of the vehicle is never cut: it takes what is left, and more lines where it must. */
-  flex: 1 1 14rem;
+  flex: 1 1 12.5rem;
 }
 
 .live > span:last-child {

@@ -32,6 +32,9 @@ export type DeviceKind = (typeof deviceKinds)[number];
 /** The phase of the mains that a charger hangs on, or all of them. */
 export const chargerPhases = [1, 2, 3, 'all'] as const;
 
+/** What takes a heater off the bus when it gets too hot: its own contacts, or a switch in the coil circuit of its contactors. */
+export const thermalCuts = ['own contacts', 'in the coil circuit', 'none'] as const;
+
 /** Something on the bus behind the main contactors. */
 export const deviceFields = {
   tag,
@@ -52,6 +55,7 @@ export const deviceFields = {
   /** A heater of plain resistance: the power it is rated for, and at which voltage. */
   ratedPowerW: num('Rated power', 'W', { usual: [20, 50000] }),
   ratedVoltageV: num('Rated voltage', 'V', { usual: [10, 1000] }),
+  thermalCut: choice('Thermal cut-out', thermalCuts, { at: 'protect/circuits' }),
   /** A charger: whether something in it parts the pack from the mains, whether it ends by a voltage of its own. */
   isolation: choice('Parted from the mains', ['isolated', 'none'], { at: 'protect/bonds' }),
   ownCutOff: flag('Ends by a voltage of its own', { at: 'protect/bonds' }),

@@ -244,9 +244,17 @@ export const packFields = {
     usual: [0, 0.5],
   }),
   /** Pack resistance cold over the resistance given. */
-  coldResistanceFactor: num('Pack cold ×', '', { fallback: 2.5, at: 'protect/circuits', usual: [0.5, 10] }),
+  coldResistanceFactor: num('Resistance of a cold pack, times', '', {
+    fallback: 2.5,
+    at: 'protect/circuits',
+    usual: [0.5, 10],
+  }),
   /** Pack resistance warm over the resistance given. */
-  warmResistanceFactor: num('Pack warm ×', '', { fallback: 0.8, at: 'protect/circuits', usual: [0.3, 3] }),
+  warmResistanceFactor: num('Resistance of a warm pack, times', '', {
+    fallback: 0.8,
+    at: 'protect/circuits',
+    usual: [0.3, 3],
+  }),
   /** How far strings in parallel differ in resistance, and in charge when they are joined. */
   stringSpreadFraction: share('Resistance differs by ±', {
     fallback: 0.1,

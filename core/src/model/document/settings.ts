@@ -16,7 +16,7 @@ export const settingsFields = {
   /** What switches the coils: the voltage that it stands. */
   driverV: num('Coil drivers stand', 'V', { fallback: 60, usual: [20, 1500] }),
   /** Temperature of the coils when they have to pull in. */
-  coilC: num('Coil then', '°C', { fallback: 60, usual: [-50, 130] }),
+  coilC: num('Coil, when it pulls in', '°C', { fallback: 60, usual: [-50, 130] }),
   /** The surge that the charger or the mains may let through. */
   impulseV: num('Surge that may come through', 'V', {
     fallback: 2500,

@@ -125,7 +125,11 @@ function deviceChecks(design: NetworkSlices, network: Network, id: Id, fed: Fed,
       rules.loadFuse,
       [id],
       noPack,
-      past ? `A short at ${device.tag} is fed with all ${fuses} fuses of the design taken out.` : null,
+      past
+        ? fuses === 0
+          ? `A short at ${device.tag} is fed, and there is no fuse in the design.`
+          : `A short at ${device.tag} is fed with all ${fuses} fuses of the design taken out.`
+        : null,
       [{ label: 'fuses', value: fuses, unit: '' }],
     ),
     judge(

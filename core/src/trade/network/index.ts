@@ -10,6 +10,7 @@ export {
 } from './live-map';
 export { pathFaults, type PathFaultsInput, type PathFaultsResult } from './path-faults';
 export { deriveNetwork } from './derive';
+export { deviceLoad, type DeviceLoad } from './device-load';
 export { feedingCircuit, mainDevice, onMainBus, placesOf, switches, type NetworkSlices } from './feeding';
 export {
   outsideReach,

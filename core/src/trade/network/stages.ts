@@ -74,6 +74,7 @@ export function stagesOf(design: Design, network: Network): Stage[] {
   const running = withDuty('precharge', 'inlet');
   const inlet = withDuty('inlet');
   const main = (pole: '+' | '-') => open(({ duty, id }) => duty === 'main' && id.endsWith(pole));
+  const strung = withDuty('string').length > 0;
   const stages: Stage[] = [
     {
       id: 'bench',
@@ -114,7 +115,7 @@ export function stagesOf(design: Design, network: Network): Stage[] {
     {
       id: 'precharging',
       title: 'First power: pre-charge',
-      what: 'String contactors and the negative main closed; the pre-charge fills the bus.',
+      what: `${strung ? 'String contactors and the' : 'The'} negative main closed; the pre-charge fills the bus.`,
       open: without(
         contactors,
         withDuty('string'),
@@ -168,7 +169,7 @@ export function stagesOf(design: Design, network: Network): Stage[] {
       .map((pole) => ({
         id: pole === '+' ? ('welded-plus' as const) : ('welded-minus' as const),
         title: `Shut down, main ${pole === '+' ? '+' : '−'} welded`,
-        what: 'String contactors still closed, one main has not opened.',
+        what: `${strung ? 'String contactors still closed, one' : 'One'} main has not opened.`,
         open: without(contactors, main(pole), withDuty('string')),
         stored: true,
       })),

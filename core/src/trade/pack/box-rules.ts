@@ -43,6 +43,14 @@ export const boxRules = {
     'Hold the modules at the donor’s pitch, or make new links.',
     'Sizes of the modules',
   ),
+  heaterCut: rule(
+    'heater-cut-out',
+    'mend',
+    'Nothing takes a heater off the bus when it gets too hot',
+    'A relay that sticks or a loop without coolant, and it burns: a resistance does not stop by itself.',
+    'A thermal cut-out in its own contacts, or one in the coil circuit of contactors in both its poles.',
+    'Cut-out of the heater, and the contactors of its circuit',
+  ),
   heater: rule(
     'heater-weak',
     'note',

@@ -221,8 +221,8 @@ const heaterStep: StepDefinition = {
   version: 1,
   subjects: (design) =>
     Object.keys(design.devices).filter((id) => {
-      const { ratedPowerW, ratedVoltageV } = design.devices[id]!;
-      return ratedPowerW !== undefined || ratedVoltageV !== undefined;
+      const { ratedPowerW, ratedVoltageV, kind } = design.devices[id]!;
+      return kind === 'heater' || ratedPowerW !== undefined || ratedVoltageV !== undefined;
     }),
   compute(subject, read) {
     const device = read.at('devices', subject)!;
@@ -296,11 +296,37 @@ const heaterStep: StepDefinition = {
       'Heater power, pack full',
       figureId('pack.pack', 'pack', 'voltageMaxV'),
     );
+    const circuits = read.at('circuits');
+    const own = Object.keys(circuits).find((id) => circuits[id]!.device === subject);
+    const switched = own !== undefined && circuits[own]!.contactor !== undefined;
+    const cut = device.thermalCut;
+    const isHeater = device.kind === 'heater';
     const strong = high.value !== null && high.value > strongHeaterFraction * ratedW;
     const weak = low.value !== null && low.value < weakHeaterFraction * ratedW;
+    const cutCheck = judge(
+      boxRules.heaterCut,
+      [subject],
+      isHeater && cut === undefined
+        ? [{ kind: 'not-given', path: `${at}.thermalCut`, label: `thermal cut-out of ${device.tag}` }]
+        : [],
+      isHeater && cut === 'none'
+        ? `${device.tag} has 0 cut-outs; it needs 1.`
+        : cut === 'in the coil circuit' && !switched
+          ? `That of ${device.tag} acts on the coils of contactors, and its circuit has 0 of them.`
+          : null,
+      [
+        { label: 'contactors of its own', value: switched ? 1 : 0, unit: '' },
+        { label: 'cut-outs', value: cut === undefined || cut === 'none' ? 0 : 1, unit: '' },
+        { label: 'cut-outs that it needs', value: 1, unit: '' },
+      ],
+    );
+    // Not rated as a plain resistance: its power is nobody's question here.
+    if (device.ratedPowerW === undefined && device.ratedVoltageV === undefined)
+      return { figures: [], checks: isHeater ? [cutCheck] : [] };
     return {
       figures: [low, high],
       checks: [
+        ...(isHeater ? [cutCheck] : []),
         judge(
           boxRules.heater,
           [subject],

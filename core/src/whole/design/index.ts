@@ -13,6 +13,7 @@ export { type Deviation } from './deviations';
 export { type GateStatus } from './gate-status';
 export { type Snag } from './snags';
 export { coreVersion, createEvaluator, evaluate, steps } from './evaluate';
+export { nextOf, overviewOf, type NextStep, type Overview } from './overview';
 export { outlineOf, type Outline } from './outline';
 export { stationOfCheck, stationOfGap } from './station';
 export {

@@ -10,7 +10,6 @@ import {
   openingOf,
   stepParts,
   type Entry,
-  type EntryBody,
   type Measured,
   type ResultBody,
 } from '@torvek/core/record';

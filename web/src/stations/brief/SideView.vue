@@ -3,6 +3,7 @@ import type { FigureName } from '@torvek/core/figure';
 import { massBlocks, type MassBlock } from '@torvek/core/vehicle';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
+import { sidePx, sideShape } from '../../parts/side-shape';
 import { useJob } from '../../stores/job';
 
 /** The vehicle from its right side, to scale: what leaves, what comes, and what the axles carry before and after. */
@@ -11,32 +12,13 @@ const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
 const vehicle = computed(() => job.design.vehicle);
 const blocks = computed(() => massBlocks(job.design).blocks);
-const wheelbase = computed(() => Math.min(Math.max(vehicle.value.wheelbaseM ?? 2.6, 0.5), 15));
-const overhang = computed(() =>
-  Math.min(Math.max(vehicle.value.frontOverhangM ?? wheelbase.value * 0.3, 0), 5),
-);
-const length = computed(() =>
-  Math.max(vehicle.value.lengthM ?? wheelbase.value * 1.6, wheelbase.value + overhang.value),
-);
-const height = computed(() => Math.min(Math.max(vehicle.value.heightM ?? 1.6, 0.5), 6));
-const wheel = computed(() => Math.min(vehicle.value.wheelDiameterM ?? 0.65, 2));
-const floor = computed(() => wheel.value * 0.5);
-
-// Centimetres, the front to the right, up is negative.
-const px = (metres: number) => metres * 100;
-const view = computed(() => {
-  const left = px(overhang.value - length.value) - 30;
-  const top = -px(height.value) - 25;
-  return { left, top, width: px(length.value) + 60, height: px(height.value) + 120 };
-});
-const body = computed(() => {
-  const front = px(overhang.value);
-  const rear = px(overhang.value - length.value);
-  const roof = -px(height.value);
-  const sill = -px(floor.value);
-  const slope = Math.min(px(height.value) * 0.22, px(overhang.value) * 0.5);
-  return `M${rear},${sill} L${rear},${roof + 12} Q${rear},${roof} ${rear + 14},${roof} L${front - slope},${roof} Q${front - slope * 0.3},${roof + 6} ${front - 6},${roof + px(height.value) * 0.45} L${front},${sill - 18} L${front - 4},${sill} Z`;
-});
+const shape = computed(() => sideShape(vehicle.value));
+const wheelbase = computed(() => shape.value.wheelbase);
+const wheel = computed(() => shape.value.wheel);
+const floor = computed(() => shape.value.floor);
+const px = sidePx;
+const view = computed(() => shape.value.view);
+const body = computed(() => shape.value.body);
 
 function size(block: MassBlock) {
   const side = Math.sqrt(Math.abs(block.massKg) / 400) || 0.15;

@@ -56,20 +56,20 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'tap',
-    title: 'taps the mains',
+    title: 'joins the bus',
     kind: 'choice',
     label: 'Tap',
     path: ({ id, main }) => (main ? null : `circuits.${id}.tap`),
     choices: () => taps,
-    none: () => 'after, default',
-    spoken: ({ name }) => `${name} taps`,
+    none: () => 'after the mains, default',
+    spoken: ({ name }) => `${name} joins the bus`,
     width: '6.6rem',
   },
   part('fuse', 'fuse', 'Fuse', '5.4rem'),
   part('contactor', 'contactors', 'Contactors', '5.6rem'),
   {
     id: 'poles',
-    title: 'open',
+    title: 'poles switched',
     kind: 'choice',
     label: 'Poles',
     path: path('poles'),
@@ -91,7 +91,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'ends',
-    title: 'at walls',
+    title: 'through walls by',
     kind: 'choice',
     label: 'Cable ends',
     path: path('ends'),
@@ -115,8 +115,8 @@ const unfed = computed(() =>
   Object.entries(job.design.devices).filter(([id]) => feedingCircuit(job.design, id) === null),
 );
 const taps = [
-  { value: 'after', text: 'after' },
-  { value: 'before', text: 'before' },
+  { value: 'after', text: 'after the mains' },
+  { value: 'before', text: 'before the mains' },
 ];
 
 /** A branch for a device that is there, or for a new one of this kind. */

@@ -74,7 +74,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'poles',
-    title: 'open',
+    title: 'poles switched',
     kind: 'choice',
     label: 'Poles',
     path: path('contactorPoles'),
@@ -85,7 +85,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'contactorsIn',
-    title: 'they sit',
+    title: 'contactors sit',
     kind: 'choice',
     label: 'Place of the contactors',
     path: path('contactorsIn'),
@@ -95,7 +95,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'ends',
-    title: 'at walls',
+    title: 'through walls by',
     kind: 'choice',
     label: 'Cable ends',
     path: path('ends'),

@@ -96,7 +96,7 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
                 steady / load
               </th>
               <th scope="col" class="num">drop</th>
-              <th scope="col">governs</th>
+              <th scope="col">nearest limit</th>
               <th scope="col"><span class="visually-hidden">Take</span></th>
             </tr>
           </thead>

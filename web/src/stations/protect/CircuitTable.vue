@@ -8,6 +8,7 @@ import PrintSheet from '../../parts/PrintSheet.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
+import LoadCell from './LoadCell.vue';
 import { useCircuit } from './use-circuit';
 
 /** Every circuit of the vehicle: its load, its parts, its faults, and how each criterion stands. */
@@ -23,10 +24,6 @@ const rows = computed(() =>
   Object.entries(job.design.circuits).map(([id, { tag }]): Row => ({ id, name: tag })),
 );
 const value = (id: FigureId) => job.figure(id)?.value ?? null;
-const amps = (id: FigureId) => {
-  const found = value(id);
-  return found === null ? '' : formatNumber(found);
-};
 const kilo = (amperes: number | null) => (amperes === null ? '?' : formatNumber(amperes / 1000, 2));
 
 const criteria = [
@@ -54,7 +51,7 @@ function verdict(id: string, rooms: readonly string[]) {
   if (raised.length > 0) return { grade: raised[0]!.grade, text: raised[0]!.message, open };
   return {
     grade: null,
-    text: checks.length === 0 ? 'none' : open > 0 ? `not checked (${open})` : 'holds',
+    text: checks.length === 0 ? 'none' : open > 0 ? `${open} gaps` : 'holds',
     open,
   };
 }
@@ -84,19 +81,26 @@ function governs(id: string): string {
   const most = uses.sort((a, b) => b[1] - a[1])[0];
   return most === undefined ? '' : `${most[0]} ${most[1] < 0.01 ? '< 1' : formatNumber(most[1] * 100, 2)} %`;
 }
+const number = (
+  field: string,
+  title: string,
+  label: string,
+  unit: string,
+  width: string,
+): GridColumn<Row> => ({
+  id: field,
+  title,
+  kind: 'number',
+  label,
+  unit,
+  path: ({ id }) => `circuits.${id}.${field}`,
+  width,
+});
 const columns: GridColumn<Row>[] = [
-  { id: 'tag', title: 'circuit', kind: 'slot', label: 'Circuit', width: '5.6rem' },
-  {
-    id: 'load',
-    title: 'load, A',
-    kind: 'fixed',
-    label: 'Load',
-    text: ({ id }) => {
-      const [rms, peak] = [amps(`network.load:${id}:rmsA`), amps(`network.load:${id}:peakA`)];
-      return rms === '' ? '' : rms === peak ? rms : `${rms} / ${peak}`;
-    },
-    width: '5rem',
-  },
+  { id: 'tag', title: 'circuit', kind: 'slot', label: 'Circuit', width: '5.2rem' },
+  { id: 'load', title: 'load, A', kind: 'slot', label: 'Load', width: '4.6rem' },
+  number('lengthM', 'long', 'Length, one way', 'm', '3.3rem'),
+  number('ambientC', 'ambient', 'Ambient', '°C', '4.9rem'),
   {
     id: 'fuse',
     title: 'fuse',
@@ -104,7 +108,7 @@ const columns: GridColumn<Row>[] = [
     part: 'fuse',
     label: 'Fuse',
     path: ({ id }) => `circuits.${id}.fuse`,
-    width: '5.9rem',
+    width: '4.8rem',
   },
   {
     id: 'contactor',
@@ -113,7 +117,7 @@ const columns: GridColumn<Row>[] = [
     part: 'contactor',
     label: 'Contactors',
     path: ({ id }) => `circuits.${id}.contactor`,
-    width: '5.9rem',
+    width: '4.8rem',
   },
   {
     id: 'cable',
@@ -122,7 +126,7 @@ const columns: GridColumn<Row>[] = [
     part: 'cable',
     label: 'Cable',
     path: ({ id }) => `circuits.${id}.cable`,
-    width: '5.9rem',
+    width: '4.8rem',
   },
   {
     id: 'faults',
@@ -136,16 +140,22 @@ const columns: GridColumn<Row>[] = [
       ];
       return low === null && high === null ? '' : `${kilo(low)} to ${kilo(high)}`;
     },
-    width: '4.8rem',
+    width: '4.1rem',
   },
   ...criteria.map(({ id, title }): GridColumn<Row> => ({
     id: `is-${id}`,
     title: title === 'contacts' ? title : `${title} is`,
     kind: 'slot',
     label: `Verdict on ${title}`,
-    width: '4.5rem',
+    width: '3.6rem',
   })),
-  { id: 'governs', title: 'governs', kind: 'fixed', label: 'What governs', text: ({ id }) => governs(id) },
+  {
+    id: 'governs',
+    title: 'nearest limit',
+    kind: 'fixed',
+    label: 'Nearest limit',
+    text: ({ id }) => governs(id),
+  },
 ];
 /** In the panel that is open. */
 const open = (id: string) =>
@@ -158,7 +168,7 @@ const open = (id: string) =>
   <section class="sheet-card" aria-label="All circuits" data-circuits>
     <div class="card-head">
       <h2>All circuits</h2>
-      <span class="hint">press one to open it below; load rms / peak</span>
+      <span class="hint">load steady in A or W, or rms / peak of a profile; press one to open it below</span>
       <PrintSheet class="at-end" sheet="circuits" text="Schedule, PDF" />
     </div>
     <EditGrid label="Circuits" :rows="rows" :columns="columns" :picked="circuitId" @pick="open">
@@ -172,6 +182,7 @@ const open = (id: string) =>
           {{ row.name }}
         </button>
       </template>
+      <template #load="{ row }"><LoadCell :circuit="row.id" :name="row.name" /></template>
       <template v-for="{ id, rooms } in criteria" :key="id" #[`is-${id}`]="{ row }">
         <span
           class="verdict"

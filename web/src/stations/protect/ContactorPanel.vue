@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { coilDefaults, coilOf, rankContactors, releaseMs, type ContactorPlace } from '@torvek/core/contactor';
-import { startLowOf, suppressions, type Suppression } from '@torvek/core/document';
+import { startLowOf, suppressions, thermalCuts, type Suppression } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import ChoiceField from '../../parts/ChoiceField.vue';
@@ -19,6 +19,11 @@ const { circuitId, circuit, at } = useCircuit();
 const contactor = computed(() => {
   const part = job.design.parts[circuit.value?.contactor ?? ''];
   return part?.kind === 'contactor' ? part : null;
+});
+/** A heater is taken off the bus when it gets too hot: by its own contacts, or by the coils of these. */
+const heater = computed(() => {
+  const id = circuit.value?.device;
+  return id !== undefined && job.design.devices[id]?.kind === 'heater' ? id : null;
 });
 const coil = computed(() => (contactor.value === null ? null : coilOf(contactor.value.data)));
 const clampV = computed(() => circuit.value?.clampV ?? coilDefaults.clampV);
@@ -63,6 +68,14 @@ const lowest = computed(() => {
         go</span
       >
     </div>
+    <ChoiceField
+      v-if="heater !== null"
+      class="cut"
+      :path="`devices.${heater}.thermalCut`"
+      :label="`Thermal cut-out of ${job.design.devices[heater]?.tag ?? ''}`"
+      :options="thermalCuts.map((value) => ({ value, text: value }))"
+      none="not given"
+    />
     <p v-if="contactor === null" class="panel-empty">This circuit has no contactors.</p>
     <p v-else-if="coil === null" class="panel-empty">
       {{ contactor.label }} has no data of its coil: the library takes resistance, inductance, pull-in and

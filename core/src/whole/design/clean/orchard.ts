@@ -164,6 +164,7 @@ const truck: Spec = {
       busCapacitanceF: 0,
       ratedPowerW: 600,
       ratedVoltageV: 120,
+      thermalCut: 'own contacts',
     },
   },
   main: {

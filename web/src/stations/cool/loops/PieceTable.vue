@@ -93,7 +93,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'open',
-    title: 'open',
+    title: 'valve open',
     kind: 'number',
     label: 'Open',
     unit: '%',

@@ -234,7 +234,7 @@ async function record(): Promise<void> {
             </dd>
           </div>
           <div>
-            <dt>at most apart</dt>
+            <dt>voltages may differ by</dt>
             <dd>
               <b>{{ formatNumber(answer.result.maxDeltaV) }}</b> V
             </dd>

@@ -1,0 +1,49 @@
+import type { Design, Id } from '../../model/document';
+import { mainDevice } from './feeding';
+
+/** The load that follows from what a circuit feeds. */
+export type DeviceLoad =
+  { ok: true; profile: [durationS: number, currentA: number][]; by: string } | { ok: false; because: string };
+
+/** Steady, for as long as it matters to a fuse and a cable, s. */
+const steadyS = 3600;
+
+/**
+ * What a device draws from the bus, steady: a heater of plain resistance at the highest voltage, any other power at the lowest, a
+ * charger what it gives at the most.
+ *
+ * @param lowestV of the pack under load
+ * @param highestV of the full pack
+ */
+export function deviceLoad(
+  design: Pick<Design, 'circuits' | 'devices' | 'parts'>,
+  circuit: Id,
+  lowestV: number | null,
+  highestV: number | null,
+): DeviceLoad {
+  const no = (because: string): DeviceLoad => ({ ok: false, because });
+  const item = design.circuits[circuit];
+  const id = item?.device ?? (item?.role === 'main' ? mainDevice(design) : undefined);
+  const device = design.devices[id ?? ''];
+  if (device === undefined) return no('it feeds nothing yet');
+  const { tag, ratedPowerW, ratedVoltageV, kind, maxOutputA } = device;
+  const steady = (currentA: number, by: string): DeviceLoad => ({
+    ok: true,
+    profile: [[steadyS, Math.round(currentA * 1000) / 1000]],
+    by,
+  });
+  if (kind === 'charger') {
+    const part = design.parts[device.charger ?? ''];
+    const mostA = maxOutputA ?? (part?.kind === 'charger' ? part.data.maxOutputA : undefined);
+    return mostA === undefined
+      ? no(`${tag}: what it gives at most is not given`)
+      : steady(mostA, `${tag} at its most`);
+  }
+  if (ratedPowerW === undefined) return no(`the rated power of ${tag} is not given`);
+  if (kind === 'heater' && ratedVoltageV !== undefined) {
+    if (highestV === null) return no('the highest voltage of the pack is not computed');
+    return steady((highestV * ratedPowerW) / ratedVoltageV ** 2, `${tag}, a resistance, at the full pack`);
+  }
+  if (lowestV === null || lowestV <= 0) return no('the lowest voltage of the pack is not computed');
+  return steady(ratedPowerW / lowestV, `${tag} at the pack’s lowest`);
+}

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { formatNumber } from '@torvek/core/quantity';
+import { computed, ref, watch } from 'vue';
+import { useJob } from '../../stores/job';
+import { readSteady } from './read-profile';
+
+/** The load of a circuit in the table: a steady one is typed here, in amperes or watts; a profile is shown and edited below. */
+const props = defineProps<{ circuit: string; name: string }>();
+const job = useJob();
+const profile = computed(() => job.design.circuits[props.circuit]?.loadProfile ?? []);
+const steady = computed(() => profile.value.length <= 1);
+const shown = computed(() => {
+  const [rms, peak] = [
+    job.figure(`network.load:${props.circuit}:rmsA`)?.value ?? null,
+    job.figure(`network.load:${props.circuit}:peakA`)?.value ?? null,
+  ];
+  if (rms === null) return '';
+  return peak === null || Math.abs(rms - peak) < 1e-9
+    ? formatNumber(rms)
+    : `${formatNumber(rms)} / ${formatNumber(peak)}`;
+});
+const typed = ref<string | null>(null);
+const problem = ref<string | null>(null);
+watch(
+  () => props.circuit,
+  () => {
+    typed.value = null;
+    problem.value = null;
+  },
+);
+
+function commit(): void {
+  const text = typed.value?.trim();
+  if (text === undefined) return;
+  if (text === '') {
+    typed.value = null;
+    problem.value = null;
+    if (profile.value.length === 1)
+      job.set(`circuits.${props.circuit}.loadProfile`, undefined, `Load of ${props.name}`);
+    return;
+  }
+  const read = readSteady(text, job.figure('pack.pack:pack:voltageAtPeakV')?.value ?? null);
+  problem.value = read.ok ? null : read.message;
+  if (!read.ok) return;
+  typed.value = null;
+  const [durationS = 3600] = profile.value[0] ?? [];
+  job.set(`circuits.${props.circuit}.loadProfile`, [[durationS, read.currentA]], `Load of ${props.name}`);
+}
+
+function leave(): void {
+  typed.value = null;
+  problem.value = null;
+}
+</script>
+
+<template>
+  <span v-if="!steady" class="many" :title="`${profile.length} steps: edited below`">{{ shown }}</span>
+  <input
+    v-else
+    class="form-control load"
+    :class="{ wrong: problem }"
+    inputmode="decimal"
+    autocomplete="off"
+    :disabled="!job.editable"
+    :value="typed ?? shown"
+    :aria-label="`Load of ${name}, A or W`"
+    :aria-invalid="problem !== null"
+    :title="problem ?? 'amperes, or watts at the pack’s lowest voltage'"
+    :data-load="circuit"
+    @input="typed = ($event.target as HTMLInputElement).value"
+    @change="commit"
+    @keydown.enter.stop="commit"
+    @keydown.esc.stop="leave"
+    @keydown.stop
+  />
+</template>
+
+<style scoped>
+.load {
+  height: 1.7rem;
+  padding: 0 0.3rem;
+  text-align: right;
+  border-color: transparent;
+  background: transparent;
+}
+
+.load:hover,
+.load:focus {
+  border-color: var(--tv-line);
+}
+
+.wrong {
+  border-color: var(--tv-stop);
+}
+
+.many {
+  display: block;
+  text-align: right;
+}
+</style>
