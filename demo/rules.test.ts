@@ -297,6 +297,7 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
         'sensing',
         'boards',
         'sensors',
+        'currentSensors',
         'senseWires',
       ] as const)
         delete draft[map];
@@ -306,7 +307,8 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       }
       Object.assign(draft.settings, { senseMarking: 'sleeve' });
       for (const device of Object.values(draft.devices))
-        for (const field of ['busCapacitanceF', 'isolation', 'unattended'] as const) delete device[field];
+        for (const field of ['busCapacitanceF', 'isolation', 'unattended', 'thermalCut'] as const)
+          delete device[field];
       for (const one of Object.values(draft.circuits)) {
         for (const field of emptied) delete one[field];
       }

@@ -10,6 +10,7 @@ import AccountCard from '../people/AccountCard.vue';
 import JobGlance from './JobGlance.vue';
 import ImportJob from './ImportJob.vue';
 import { useSession } from '../stores/session';
+import { dayOf } from '../parts/dates';
 
 interface JobSummary {
   id: string;
@@ -84,8 +85,7 @@ async function duplicate({ id, name: original }: JobSummary): Promise<void> {
   }
 }
 
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const day = (instant: string) => dayOf(instant);
 
 onMounted(() => {
   document.title = 'Torvek';

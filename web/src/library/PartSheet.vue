@@ -8,6 +8,7 @@ import { useLibrary } from '../stores/library';
 import { useSession } from '../stores/session';
 import { curveOf } from './key-figures';
 import PartPlot from './PartPlot.vue';
+import { dayOf } from '../parts/dates';
 
 /** One part: its data, its curve, its revisions with what each changed, and the jobs that use it. */
 const props = defineProps<{ part: Part }>();
@@ -37,8 +38,7 @@ const uses = computed(() =>
       .map((key) => ({ job, name, revision: Number(key.slice(props.part.id.length + 1)) })),
   ),
 );
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const day = (instant: string) => dayOf(instant);
 
 async function retire(): Promise<void> {
   failure.value = null;

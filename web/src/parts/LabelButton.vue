@@ -8,7 +8,7 @@ import { labelSheets, printLabels, type Label } from './labels';
 const props = defineProps<{ what: string; labels: readonly Label[] }>();
 const job = useJob();
 const size = useStorage('torvek.labels', 'middle');
-const sheet = computed(() => labelSheets.find(({ id }) => id === size.value) ?? labelSheets[1]);
+const sheet = computed(() => labelSheets.find(({ id }) => id === size.value) ?? labelSheets[1]!);
 const busy = ref(false);
 const trouble = ref<string | null>(null);
 async function print(): Promise<void> {

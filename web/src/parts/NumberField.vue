@@ -28,7 +28,11 @@ const units = useUnits();
 const field = computed(() => fieldAt(props.path)?.field);
 const label = computed(() => props.label ?? field.value?.label ?? props.path);
 const shape = computed(() => field.value?.shown ?? { unit: field.value?.unit ?? '', scale: 1 });
-const as = computed(() => units.field(shape.value.unit, shape.value.scale));
+const as = computed(() =>
+  field.value?.asNamed === true
+    ? { unit: shape.value.unit, scale: shape.value.scale, offset: 0, converted: false }
+    : units.field(shape.value.unit, shape.value.scale),
+);
 /** What holds when nothing is given, in the stored unit; said to be a default. */
 const otherwise = computed(() =>
   props.fallback === undefined ? field.value?.fallback : props.fallback * shape.value.scale,

@@ -1,5 +1,6 @@
 import type { Content } from 'pdfmake/interfaces';
 import { api } from '../api/client';
+import { fittingPt } from './label-kinds';
 
 /** What stands on a label, and where its code leads in this job: a path below the job, with its query. */
 export interface Label {
@@ -10,13 +11,38 @@ export interface Label {
   foot?: string;
 }
 
-/** Labels on a sheet: how many across, and how large the code and the type are. */
-export const labelSheets = [
-  { id: 'large', text: '2 across', across: 2, codePt: 92, titlePt: 20, linePt: 10 },
-  { id: 'middle', text: '3 across', across: 3, codePt: 62, titlePt: 14, linePt: 8 },
-  { id: 'small', text: '5 across', across: 5, codePt: 40, titlePt: 9, linePt: 6 },
-] as const;
-export type LabelSheet = (typeof labelSheets)[number];
+/** Labels on a sheet, or one after another on a roll: how many across, and how large the code and the type are. */
+export const labelSheets: readonly LabelSheet[] = [
+  { id: 'large', text: 'A4, 2 across', across: 2, codePt: 92, titlePt: 20, linePt: 10 },
+  { id: 'middle', text: 'A4, 3 across', across: 3, codePt: 62, titlePt: 14, linePt: 8 },
+  { id: 'small', text: 'A4, 5 across', across: 5, codePt: 40, titlePt: 9, linePt: 6 },
+  { id: 'roll-89', text: 'roll 89 × 36 mm', across: 1, rollMm: [89, 36], codePt: 80, titlePt: 18, linePt: 9 },
+  { id: 'roll-62', text: 'roll 62 × 29 mm', across: 1, rollMm: [62, 29], codePt: 62, titlePt: 14, linePt: 7 },
+  {
+    id: 'roll-50',
+    text: 'roll 50 × 15 mm',
+    across: 1,
+    rollMm: [50, 15],
+    codePt: 34,
+    titlePt: 11,
+    linePt: 5.5,
+  },
+];
+export interface LabelSheet {
+  id: string;
+  text: string;
+  across: number;
+  codePt: number;
+  titlePt: number;
+  linePt: number;
+  /** A printer of single labels: width and height of one. */
+  rollMm?: readonly [widthMm: number, heightMm: number];
+}
+
+const ptOf = (mm: number) => (mm * 72) / 25.4;
+/** Room for the words of one label, pt. */
+export const wordsPt = ({ across, codePt, rollMm }: LabelSheet): number =>
+  (rollMm === undefined ? (595 - 48) / across - 16 : ptOf(rollMm[0]) - 10) - codePt - 8;
 
 /** Rows of a sheet: the last one is filled up with nothing. */
 export function inRows<T>(cells: readonly T[], across: number, empty: T): T[][] {
@@ -34,8 +60,10 @@ export async function printLabels(
   job: { id: string; name: string },
   what: string,
   labels: readonly Label[],
-  { across, codePt, titlePt, linePt }: LabelSheet = labelSheets[1],
+  sheet: LabelSheet = labelSheets[1]!,
 ): Promise<void> {
+  const { across, codePt, titlePt, linePt, rollMm } = sheet;
+  const roomPt = wordsPt(sheet);
   const [{ makePdf, savePdf }, { default: QrCode }, anchor] = await Promise.all([
     import('./pdf'),
     import('qrcode'),
@@ -52,17 +80,32 @@ export async function printLabels(
           { svg: code, width: codePt },
           {
             stack: [
-              { text: title, bold: true, fontSize: titlePt },
-              ...lines.map((text) => ({ text, fontSize: linePt })),
-              ...(foot === '' ? [] : [{ text: foot, fontSize: linePt - 1 }]),
+              { text: title, bold: true, fontSize: fittingPt(title, roomPt, titlePt, rollMm !== undefined) },
+              ...lines.map((text) => ({
+                text,
+                fontSize: fittingPt(text, roomPt, linePt, rollMm !== undefined),
+              })),
+              ...(foot === ''
+                ? []
+                : [{ text: foot, fontSize: fittingPt(foot, roomPt, linePt - 1, rollMm !== undefined) }]),
             ],
           },
         ],
         columnGap: 8,
-        margin: [4, 6, 4, 6],
+        margin: rollMm === undefined ? [4, 6, 4, 6] : [0, 0, 0, 0],
       };
     }),
   );
+  if (rollMm !== undefined) {
+    const roll = await makePdf({
+      pageSize: { width: ptOf(rollMm[0]), height: ptOf(rollMm[1]) },
+      pageMargins: [5, 4, 5, 2],
+      info: { title: `${job.name}: labels, ${what}` },
+      content: cells.map((cell, i) => ({ stack: [cell], ...(i > 0 && { pageBreak: 'before' as const }) })),
+    });
+    savePdf(roll, job.name, 'labels');
+    return;
+  }
   const blob = await makePdf({
     pageSize: 'A4',
     pageMargins: 24,

@@ -3,6 +3,8 @@ import { instrumentKinds, instrumentNames, type InstrumentKind } from '@torvek/c
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { onMounted, reactive, ref } from 'vue';
 import { api, ApiError, newId } from '../api/client';
+import { dayOf } from '../parts/dates';
+import DayField from '../parts/DayField.vue';
 import { useInstruments, type RegisteredInstrument } from '../stores/instruments';
 import { useSession } from '../stores/session';
 
@@ -74,15 +76,15 @@ onMounted(() => void register.load());
           <td>{{ instrumentNames[one.kind] }}</td>
           <td>{{ one.serial }}</td>
           <td>
-            <input
+            <DayField
               v-if="session.isDesigner"
-              class="form-control due"
-              type="date"
-              :value="one.calibrationDue ?? ''"
-              :aria-label="`${one.name}: calibration through`"
-              @change="change(one, { calibrationDue: ($event.target as HTMLInputElement).value || null })"
+              :model-value="one.calibrationDue"
+              :label="`${one.name}: calibration through`"
+              @update:model-value="change(one, { calibrationDue: $event })"
             />
-            <span v-else>{{ one.calibrationDue ?? 'none kept' }}</span>
+            <span v-else>{{
+              one.calibrationDue === null ? 'none kept' : dayOf(one.calibrationDue, 'UTC')
+            }}</span>
           </td>
           <td>
             <span v-if="one.retired" class="soft">retired</span>
@@ -127,11 +129,10 @@ onMounted(() => void register.load());
         /><span v-if="problems.serial" class="problem" role="alert">{{ problems.serial }}</span></label
       >
       <label
-        >Calibration through<input
+        >Calibration through<DayField
           v-model="form.calibrationDue"
-          class="form-control"
-          type="date"
-          :aria-invalid="problems.calibrationDue !== undefined"
+          label="Calibration through"
+          :invalid="problems.calibrationDue !== undefined"
         /><span v-if="problems.calibrationDue" class="problem" role="alert">{{
           problems.calibrationDue
         }}</span></label

@@ -6,6 +6,7 @@ import FigureValue from '../parts/FigureValue.vue';
 import Icon from '../parts/Icon.vue';
 import { useJob } from '../stores/job';
 import { useSession } from '../stores/session';
+import { dayOf } from '../parts/dates';
 
 /** Like the plate on a machine: what this vehicle is, always true, always there. */
 const emit = defineEmits<{ find: [] }>();
@@ -32,12 +33,7 @@ const now = useNow({ interval: 5000 });
 const others = computed(() =>
   job.heard !== null && now.value.getTime() - job.heard.at < 20_000 ? job.heard : null,
 );
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const day = (instant: string) => dayOf(instant, job.design.settings.zone);
 const saveMark = computed(() =>
   job.saveState === 'saved' ? 'ok' : job.saveState === 'saving' ? 'busy' : 'bad',
 );

@@ -47,7 +47,8 @@ export type ParsedQuantity = { ok: true; value: number; note?: string } | { ok: 
 export function parseQuantity(text: string, unit: string): ParsedQuantity {
   const trimmed = text.trim();
   if (trimmed === '') return { ok: false, message: 'a number is missing' };
-  const other = unit === 'mm²' ? areaOfGauge(trimmed) : otherTemperature(trimmed, unit);
+  const other =
+    unit === 'mm²' ? areaOfGauge(trimmed) : (otherTemperature(trimmed, unit) ?? feetAndInches(trimmed, unit));
   if (other !== null) return other;
   if (/\d[.,]\d*[.,]/.test(trimmed)) {
     return { ok: false, message: `"${short(trimmed)}" has more than one decimal sign; leave out grouping` };
@@ -80,6 +81,16 @@ function otherTemperature(text: string, unit: string): ParsedQuantity | null {
   if (!parsed.ok) return parsed;
   const { value } = parsed;
   return { ok: true, value: unit === '°C' ? (value - 32) / 1.8 : value * 1.8 + 32 };
+}
+
+/** `10 ft 6 in` and `10' 6"` in a field of length. */
+function feetAndInches(text: string, unit: string): ParsedQuantity | null {
+  const given = /^(-?)(\d+(?:[.,]\d+)?)\s*(?:ft|')\s*(\d+(?:[.,]\d+)?)\s*(?:in|"|'')$/.exec(text);
+  const ofInch = known[unit]?.in;
+  if (given === null || ofInch === undefined || known[unit]?.mm === undefined) return null;
+  const number = (part: string) => Number(part.replace(',', '.'));
+  const inches = number(given[2]!) * 12 + number(given[3]!);
+  return { ok: true, value: Number(((given[1] === '-' ? -inches : inches) * ofInch).toPrecision(15)) };
 }
 
 const short = (text: string) => (text.length > 30 ? `${text.slice(0, 30)}…` : text);

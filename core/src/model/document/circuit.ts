@@ -151,7 +151,7 @@ export const circuitFields = {
   /** Plug and socket in which its cable ends. */
   plug: part('Plug', 'plug'),
   /** The studs that the lugs go on, M. */
-  studMm: num('Stud of the lugs, M', 'mm', { usual: [3, 20] }),
+  studMm: num('Stud of the lugs, M', 'mm', { asNamed: true, usual: [3, 20] }),
   parallel: num('In parallel', '', { fallback: 1, usual: [1, 10] }),
   /** Of conductors in parallel: by how much the longest is longer than the shortest. */
   unevenM: num('The longest is longer by', 'm', { fallback: 0, usual: [0, 20] }),

@@ -28,6 +28,8 @@ export interface FieldMore {
   at?: Where;
   /** How the number is shown and typed, and stored value over shown value, where that is not as it is stored. */
   shown?: { unit: string; scale: number };
+  /** A size by its name, such as a thread: never converted to what a person reads lengths in. */
+  asNamed?: true;
   /** What holds where the design does not say, in the unit it is stored in. */
   fallback?: number;
   /** Beyond these it is most likely a slip: another unit, a digit too many. In the unit it is stored in. */

@@ -34,7 +34,7 @@ export const jointFields = {
   on: chosen('Where', jointPlaces),
   /** Lugs of this circuit alone, on its studs; absent: of every circuit with studs of this size, or of any size. */
   circuit: refer('Lugs of', 'circuits'),
-  studMm: num('Stud, M', 'mm', { usual: [3, 24] }),
+  studMm: num('Stud, M', 'mm', { asNamed: true, usual: [3, 24] }),
   boltClass: choice('Class of the bolts', boltClasses),
   torqueNm: num('Torque', 'N·m', { usual: [0.2, 300] }),
   /** How far the thread is in. */

@@ -214,7 +214,7 @@ export const leadFields = {
   grouped: num('Cables that touch', '', { fallback: 2, usual: [1, 20] }),
   lug: part('Cable lugs', 'lug'),
   gland: part('Gland', 'gland'),
-  studMm: num('Stud of the lugs, M', 'mm', { usual: [3, 20] }),
+  studMm: num('Stud of the lugs, M', 'mm', { asNamed: true, usual: [3, 20] }),
   /** Its lugs and what they are clamped to, both ends. */
   contactOhm: num('Contacts', 'Ω', {
     shown: { unit: 'mΩ', scale: 0.001 },

@@ -20,9 +20,17 @@ export class Inputs {
 
   /** Something the document must give. */
   given<T>(name: string, value: T | undefined, path: string, label: string): T | undefined {
-    if (value === undefined) this.gaps.push({ kind: 'not-given', path, label });
+    if (value === undefined) this.gaps.push({ kind: 'not-given', path, label: this.ofItsThing(path, label) });
     else this.set(name, value, { kind: 'document', path }, label);
     return value;
+  }
+
+  /** What is missing of a circuit or device is said with its name: several may lack the same. */
+  private ofItsThing(path: string, label: string): string {
+    const [root, id = ''] = path.split('.');
+    if (root !== 'circuits' && root !== 'devices') return label;
+    const tag = this.read.at(root, id)?.tag;
+    return tag === undefined || label.includes(tag) ? label : `${label} of ${tag}`;
   }
 
   /** Something the document may give; otherwise the calculator's default holds. */

@@ -15,11 +15,11 @@ const loadStep: StepDefinition = {
   compute(subject, read) {
     const profile = read.at('circuits', subject, 'loadProfile');
     const path = `circuits.${subject}.loadProfile`;
+    const named = `load profile of ${read.at('circuits', subject)?.tag ?? subject}`;
     const gaps: Gap[] = [];
-    if (profile === undefined || profile.length === 0)
-      gaps.push({ kind: 'not-given', path, label: 'load profile' });
+    if (profile === undefined || profile.length === 0) gaps.push({ kind: 'not-given', path, label: named });
     else if (profile.some(([durationS]) => durationS <= 0)) {
-      gaps.push({ kind: 'invalid', path, label: 'load profile', message: 'has a step without duration' });
+      gaps.push({ kind: 'invalid', path, label: named, message: 'has a step without duration' });
     }
     const steps = gaps.length > 0 ? [] : (profile ?? []);
     let [seconds, squares, peakA] = [0, 0, steps.length === 0 ? -Infinity : 0];

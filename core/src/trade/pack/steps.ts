@@ -306,10 +306,10 @@ const heaterStep: StepDefinition = {
     const cutCheck = judge(
       boxRules.heaterCut,
       [subject],
-      isHeater && cut === undefined
+      cut === undefined
         ? [{ kind: 'not-given', path: `${at}.thermalCut`, label: `thermal cut-out of ${device.tag}` }]
         : [],
-      isHeater && cut === 'none'
+      cut === 'none'
         ? `${device.tag} has 0 cut-outs; it needs 1.`
         : cut === 'in the coil circuit' && !switched
           ? `That of ${device.tag} acts on the coils of contactors, and its circuit has 0 of them.`

@@ -256,6 +256,7 @@ describe('gates', () => {
       coolant: true,
       insulation: false,
       sense: true,
+      'power-up': true,
       'first-hv': false,
       charging: false,
       'under-load': false,

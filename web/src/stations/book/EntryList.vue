@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
 import EntryDetail from './EntryDetail.vue';
 import { pageSize, useRecordPages, type ListedEntry } from './record-pages';
+import { dayOf } from '../../parts/dates';
 
 /** The record, newest first and page by page; an entry opens to what it was judged on. */
 const job = useJob();
@@ -18,13 +19,7 @@ const kinds: [EntryKind | null, string][] = [
   ...Object.values(entryKinds).map(({ kind, many }): [EntryKind, string] => [kind, many]),
 ];
 const zone = () => job.design.settings.zone ?? 'UTC';
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: '2-digit',
-    month: 'short',
-    year: 'numeric',
-    timeZone: zone(),
-  });
+const day = (instant: string) => dayOf(instant, zone());
 const time = (instant: string) =>
   new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone() });
 

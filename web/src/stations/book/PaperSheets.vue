@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { SheetId } from '@torvek/core/sheets';
 import { useStorage } from '@vueuse/core';
-import { onMounted, reactive, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import { api } from '../../api/client';
+import { labelKinds, labelsOf, type LabelKind } from '../../parts/label-kinds';
+import LabelButton from '../../parts/LabelButton.vue';
 import PrintSheet from '../../parts/PrintSheet.vue';
 import { useJob } from '../../stores/job';
 
@@ -17,6 +19,10 @@ const paper = useStorage('torvek.paper', navigator.language === 'en-US' ? 'lette
 const papers = ref<string[]>([]);
 const sheets = ref<Listed[]>([]);
 const chosen = reactive<Record<string, string>>({});
+const labelKind = ref<LabelKind>('cables');
+const labels = computed(() =>
+  labelsOf(labelKind.value, job.design, job.figure('pack.pack:pack:voltageMaxV')?.value ?? null),
+);
 const problem = ref<string | null>(null);
 
 onMounted(async () => {
@@ -64,6 +70,12 @@ onMounted(async () => {
         />
       </li>
     </ul>
+    <div class="labels">
+      <select v-model="labelKind" class="form-select form-select-sm" aria-label="Labels of">
+        <option v-for="one in labelKinds" :key="one" :value="one">Labels of {{ one }}</option>
+      </select>
+      <LabelButton :what="labelKind" :labels="labels" />
+    </div>
   </section>
 </template>
 
@@ -80,6 +92,17 @@ li {
   gap: 0.5rem;
   align-items: center;
   padding: 0.15rem 0;
+}
+
+.labels {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin-top: 0.5rem;
+}
+
+.labels > .form-select {
+  width: auto;
 }
 
 .size {

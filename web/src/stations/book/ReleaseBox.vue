@@ -4,6 +4,7 @@ import { ref } from 'vue';
 import { api, newId } from '../../api/client';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
+import { dayOf } from '../../parts/dates';
 
 export interface Release {
   number: number;
@@ -22,13 +23,7 @@ const session = useSession();
 const label = ref('');
 const writing = ref(false);
 const problem = ref<string | null>(null);
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const day = (instant: string) => dayOf(instant, job.design.settings.zone);
 
 async function release(): Promise<void> {
   problem.value = label.value.trim() === '' ? 'What it is released for is missing.' : null;

@@ -5,6 +5,7 @@ import { api } from '../../api/client';
 import { placeName, sayValue } from '../../parts/place-name';
 import { useJob } from '../../stores/job';
 import ReleaseBox, { type Release } from './ReleaseBox.vue';
+import { momentOf } from '../../parts/dates';
 
 interface SavedChange {
   version: number;
@@ -87,13 +88,7 @@ async function compare(): Promise<void> {
   }
 }
 
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
-    day: '2-digit',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
+const when = (instant: string) => momentOf(instant, job.design.settings.zone);
 </script>
 
 <template>

@@ -61,7 +61,7 @@ const columns: GridColumn<Row>[] = [
     label: 'Tap',
     path: ({ id, main }) => (main ? null : `circuits.${id}.tap`),
     choices: () => taps,
-    none: () => 'after the mains, default',
+    none: () => 'after, default',
     spoken: ({ name }) => `${name} joins the bus`,
     width: '6.6rem',
   },
@@ -69,7 +69,7 @@ const columns: GridColumn<Row>[] = [
   part('contactor', 'contactors', 'Contactors', '5.6rem'),
   {
     id: 'poles',
-    title: 'poles switched',
+    title: 'switched',
     kind: 'choice',
     label: 'Poles',
     path: path('poles'),
@@ -91,7 +91,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'ends',
-    title: 'through walls by',
+    title: 'wall entry',
     kind: 'choice',
     label: 'Cable ends',
     path: path('ends'),
@@ -115,8 +115,8 @@ const unfed = computed(() =>
   Object.entries(job.design.devices).filter(([id]) => feedingCircuit(job.design, id) === null),
 );
 const taps = [
-  { value: 'after', text: 'after the mains' },
-  { value: 'before', text: 'before the mains' },
+  { value: 'after', text: 'after mains' },
+  { value: 'before', text: 'before mains' },
 ];
 
 /** A branch for a device that is there, or for a new one of this kind. */

@@ -74,7 +74,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'poles',
-    title: 'poles switched',
+    title: 'switched',
     kind: 'choice',
     label: 'Poles',
     path: path('contactorPoles'),
@@ -95,7 +95,7 @@ const columns: GridColumn<Row>[] = [
   },
   {
     id: 'ends',
-    title: 'through walls by',
+    title: 'wall entry',
     kind: 'choice',
     label: 'Cable ends',
     path: path('ends'),

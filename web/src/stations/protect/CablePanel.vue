@@ -59,6 +59,8 @@ const installs: { value: Install; text: string }[] = [
 const routed = computed(() => runsOfCircuit(job.design.runs, circuitId.value));
 const routedM = computed(() => laid(job.design).circuits[circuitId.value]?.lengthM ?? null);
 const figure = (name: FigureName<'conductor.cable'>) => figureId('conductor.cable', circuitId.value, name);
+/** A temperature in what a person reads them in; its unit stands beside. */
+const warm = (celsius: number) => units.show(celsius, '°C').number;
 const percent = (value: number | null) => (value === null ? '—' : `${formatNumber(value * 100)} %`);
 const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)}%` });
 </script>
@@ -125,8 +127,9 @@ const bar = (use: number | null) => ({ width: `${Math.min(100, (use ?? 0) * 100)
                 {{ one.ampacityUse === null ? '' : percent(one.ampacityUse) }}
               </td>
               <td class="num warmth">
-                {{ one.conductorTemperatureC === null ? '> 400' : formatNumber(one.conductorTemperatureC) }}
-                / {{ one.peakC === null ? '—' : formatNumber(one.peakC) }}<span class="unit">&nbsp;°C</span>
+                {{ one.conductorTemperatureC === null ? `> ${warm(400)}` : warm(one.conductorTemperatureC) }}
+                / {{ one.peakC === null ? '—' : warm(one.peakC)
+                }}<span class="unit">&nbsp;{{ units.choice.temperature }}</span>
               </td>
               <td class="num" :title="one.voltageDropV === null ? '' : formatQuantity(one.voltageDropV, 'V')">
                 {{ percent(one.dropFraction) }}

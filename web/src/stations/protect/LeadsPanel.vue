@@ -90,7 +90,7 @@ const columns: GridColumn<Row>[] = [
   number('lengthM', 'long', 'm', 'Length', '3.8rem'),
   number('ambientC', 'ambient', '°C', 'Ambient', '4.8rem'),
   part('lug', 'lugs', 'Cable lugs', '6.2rem'),
-  number('studMm', 'stud', 'mm', 'Stud', '3.8rem'),
+  number('studMm', 'stud, M', '', 'Stud, M', '3.8rem'),
   part('gland', 'gland', 'Gland', '5.8rem'),
   {
     id: 'carries',

@@ -5,6 +5,7 @@ import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import { measuredText, type Measured, type ResultBody } from '@torvek/core/record';
 import { computed } from 'vue';
 import { useJob } from '../../stores/job';
+import { momentOf } from '../../parts/dates';
 
 /** The result that counts for a step: its verdict, or why it is stale and whether it would still pass. */
 const props = defineProps<{ status: StepStatus; last: EntryOf<ResultBody> }>();
@@ -24,14 +25,7 @@ const sayMeasured = (measured: Measured) =>
     : measured.kind !== 'trace'
       ? measuredText(measured)
       : `trace of ${measured.samples.length} samples, pack at ${formatNumber(measured.packVoltageV, 4)} V`;
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const when = (instant: string) => momentOf(instant, job.design.settings.zone);
 </script>
 
 <template>

@@ -11,6 +11,7 @@ import NumberField from '../../../parts/NumberField.vue';
 import { useJob } from '../../../stores/job';
 import { useLoops } from '../use-loops';
 import { leakRows } from './leaks';
+import { dayOf } from '../../../parts/dates';
 
 /** What a loop holds, how it is filled and bled by its heights, and its leak tests with their corrected drop. */
 const job = useJob();
@@ -51,12 +52,7 @@ const top = computed(() => Math.max(0.01, ...order.value.map(({ zM }) => zM)));
 const test = computed(() => (loop.value === undefined ? null : testOf(loop.value)));
 const leaks = computed(() => leakRows(job.design, job.procedure, job.assessment.steps, loopId.value as Id));
 const n = (value: number) => formatNumber(value, 3);
-const day = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const day = (instant: string) => dayOf(instant, job.design.settings.zone);
 </script>
 
 <template>

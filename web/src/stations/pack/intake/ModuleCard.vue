@@ -10,6 +10,7 @@ import EntryFiles from '../../book/EntryFiles.vue';
 import { useSession } from '../../../stores/session';
 import { useJob, type RecordedEntry } from '../../../stores/job';
 import type { IntakeRow } from './sheet';
+import { momentOf } from '../../../parts/dates';
 
 /** One module: what it is, where it sits, and all that ever happened to it. */
 const props = defineProps<{ module: Id; row: IntakeRow }>();
@@ -71,15 +72,7 @@ const place = () => {
   }
   return 'in no string';
 };
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const when = (instant: string) => momentOf(instant, job.design.settings.zone);
 </script>
 
 <template>

@@ -8,6 +8,7 @@ import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 import { levelling, newcomerOf, restOf } from './into-string';
 import StringStrip from './StringStrip.vue';
+import { momentOf } from '../../../parts/dates';
 
 /** One module that goes in series with others: brought to where they stand, rested, and read again. */
 const job = useJob();
@@ -73,14 +74,7 @@ const timeText = (hours: number) =>
   hours < 1 ? `${formatNumber(hours * 60, 2)} min` : `${formatNumber(hours, 3)} h`;
 const since = computed(() => {
   const ms = newcomer.value?.sinceMs ?? null;
-  return ms === null
-    ? ''
-    : new Date(ms).toLocaleString('en-GB', {
-        day: 'numeric',
-        month: 'short',
-        hour: '2-digit',
-        minute: '2-digit',
-      });
+  return ms === null ? '' : momentOf(ms, job.design.settings.zone);
 });
 
 const said = ref<string | null>(null);

@@ -6,6 +6,7 @@ import { newId } from '../../../api/client';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 import { nameOfThing, type ThingRow } from './things';
+import { momentOf } from '../../../parts/dates';
 
 /** One thing: fitted, swapped, taken out, judged; and what the record tells of it. */
 const props = defineProps<{ row: ThingRow; empty: readonly string[] }>();
@@ -65,13 +66,7 @@ const fit = () => send({ kind: 'fit', place: place.value }, `${props.row.name} f
 const remove = () =>
   send({ kind: 'remove', state: state.value || props.row.item.state }, `${props.row.name} taken out`);
 const judge = () => send({ kind: 'item-state', state: state.value }, `${props.row.name} is ${state.value}`);
-const when = (instant: string) =>
-  new Date(instant).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
+const when = (instant: string) => momentOf(instant, job.design.settings.zone);
 </script>
 
 <template>

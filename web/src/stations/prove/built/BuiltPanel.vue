@@ -13,6 +13,7 @@ import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { builtRows, cutRows, movedFigures, type BuiltRow, type CutRow } from './rows';
+import { dayOf } from '../../../parts/dates';
 
 /** What was really fitted and cut, beside what was designed, and what follows where they differ. */
 const job = useJob();
@@ -68,8 +69,7 @@ const choices = ({ kind, part }: BuiltRow): Part[] =>
     : (shelf.library.of(kind) as readonly Part[]).filter((one) => partKey(one) !== part);
 const labelOf = (key: string | null) =>
   key === null ? '' : ((job.built.design.parts[key] ?? shelf.library.find(key))?.label ?? key);
-const when = (instant: string) =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const when = (instant: string) => dayOf(instant, job.design.settings.zone);
 
 const said = ref<string | null>(null);
 const busy = ref(false);
