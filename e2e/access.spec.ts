@@ -34,7 +34,7 @@ test('no serious barrier outside a job and at its last stations', async ({ page,
   await check('sign-in');
   await signIn('owner');
   await page.goto(server.url);
-  await expect(page.getByRole('table')).toBeVisible();
+  await expect(page.locator('[data-live]')).toHaveCount(2);
   await check('jobs');
   await page.goto(`${server.url}/shop`);
   await expect(page.getByRole('heading', { name: 'Instruments' })).toBeVisible();

@@ -169,7 +169,7 @@ test('a blank job opens every station with no Stop, no NaN and no error, and say
     expect(await page.getByRole('img', { name: 'Stop' }).count()).toBe(0);
   }
   await page.getByLabel('Stations').getByRole('link', { name: 'Pack' }).click();
-  await page.getByRole('status').getByRole('link', { name: 'modules in series' }).click();
+  await page.getByRole('status').getByRole('button', { name: 'modules in series' }).click();
   await page
     .getByLabel('Module', { exact: true })
     .selectOption({ label: 'Oakmere LF-160, single LFP cell 160 Ah' });
@@ -189,9 +189,7 @@ test('a blank job opens every station with no Stop, no NaN and no error, and say
 test('a job is duplicated with its design and without its record', async ({ page, server, signIn }) => {
   await signIn();
   await page.goto(server.url);
-  await page
-    .getByRole('button', { name: 'Duplicate Ashmarch County mobile library' })
-    .click();
+  await page.getByRole('button', { name: 'Duplicate Ashmarch County mobile library' }).click();
   await page.getByRole('link', { name: 'Ashmarch County mobile library, copy' }).click();
   await expect(page.getByLabel('Nameplate')).toContainText('288 V to 403 V');
   await expect(page.getByLabel('Nameplate')).toContainText('State not recorded');

@@ -173,3 +173,87 @@ test('units by choice are shown and read; the design keeps its own', async ({
     page.locator('[data-figure="conductor.cable:circuit-main:conductorTemperatureC"]').first(),
   ).toContainText('°F');
 });
+
+test('ten values in a row: value, Enter, Enter; no tab, no mouse', async ({ page, server, signIn, open }) => {
+  await signIn('technician');
+  await open('prove?step=intake-voltage:module-c07', 'job-demo-orchard-truck');
+  const entries = async () => {
+    const answer = await page.request.get(
+      `${server.url}/api/jobs/job-demo-orchard-truck/entries?kind=result&limit=1`,
+    );
+    return ((await answer.json()) as { total: number }).total;
+  };
+  const before = await entries();
+  const heading = page.locator('.bench h2').first();
+  await expect(heading).toHaveText('Intake voltage of C07');
+  await expect(page.locator('[data-measured]')).toBeFocused();
+  for (let i = 1; i <= 10; i += 1) {
+    const title = await heading.textContent();
+    await page.keyboard.type('3,3');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('[data-last-result]')).toContainText('Passed');
+    await page.keyboard.press('Enter');
+    await expect(heading).not.toHaveText(title!);
+    await expect(page.locator('[data-measured]')).toBeFocused();
+  }
+  expect((await entries()) - before).toBe(10);
+});
+
+test('a wrong value is set right in Book by a correction that carries the right one', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('prove?step=intake-voltage:module-c07', 'job-demo-orchard-truck');
+  await page.locator('[data-measured]').fill('33');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Record it as it stands' }).click();
+  await expect(page.locator('[data-last-result]')).toContainText('Failed');
+  await page.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
+  const row = page.locator('tr', { hasText: 'Intake voltage of C07' }).first();
+  await row.getByRole('button').click();
+  await page.getByRole('button', { name: 'Correct it by a new entry' }).click();
+  await page.getByLabel('Reason of the correction').fill('Decimal point.');
+  await page.locator('[data-right]').fill('three');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('The right value');
+  await page.locator('[data-right]').fill('3.3');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.locator('tr', { hasText: 'corrected: the right value follows' })).toContainText(
+    'Decimal point.',
+  );
+  await expect(page.locator('tr', { hasText: 'Intake voltage of C07' }).first()).toContainText('passed');
+});
+
+test('a load is typed in the table of circuits, and comes from its device; a half typed row is not wrong', async ({
+  page,
+  open,
+  signIn,
+}) => {
+  await signIn('designer');
+  await open('protect?circuit=circuit-heater');
+  const load = page.locator('[data-load="circuit-monitor"]');
+  await load.fill('3 kW');
+  await load.press('Enter');
+  await saved(page);
+  await expect(load).toHaveValue(/^9\.\d+$/);
+  await load.fill('much');
+  await load.press('Enter');
+  await expect(load).toHaveAttribute('aria-invalid', 'true');
+  await load.press('Escape');
+  await expect(load).toHaveValue(/^9\.\d+$/);
+  await page.locator('[data-circuits]').getByRole('button', { name: 'Heater' }).click();
+  const profile = page.locator('[data-path="circuits.circuit-heater.loadProfile"]');
+  await profile.getByRole('button', { name: 'Add a step of the load' }).click();
+  await page.keyboard.type('60');
+  await page.keyboard.press('Tab');
+  await expect(profile).toContainText('One row is not complete yet.');
+  await expect(profile.getByRole('alert')).toHaveCount(0);
+  await page.keyboard.type('12');
+  await page.keyboard.press('Tab');
+  await saved(page);
+  await profile.getByRole('button', { name: 'From its device' }).click();
+  await saved(page);
+  await expect(profile.locator('[data-row]')).toHaveCount(1);
+});

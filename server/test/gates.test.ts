@@ -266,6 +266,25 @@ describe('a correction with the right value', () => {
   });
 });
 
+describe('a sub-assembly on the bench', () => {
+  test('is kept beside the test in the vehicle; no gate goes by it, and no gate keeps it out', async () => {
+    const step = 'precharge-resistor:circuit-main';
+    await measure(step, 82, 'Ω', { occasion: 'bench' });
+    const of = async () => (await assessed()).steps.find(({ step: { id } }) => id === step)!;
+    expect(await of()).toMatchObject({ state: 'due', entry: null, onBench: { body: { verdict: 'pass' } } });
+    await measure(step, 60, 'Ω');
+    expect(await of()).toMatchObject({ state: 'failed', onBench: { body: { verdict: 'pass' } } });
+    await measure(step, 82, 'Ω');
+    expect(await of()).toMatchObject({ state: 'passed', onBench: { body: { occasion: 'bench' } } });
+    // Coils wait for the parts; a board of contactors on the bench does not.
+    const coil = procedureFor(design, evaluate(design)).find(({ gate }) => gate === 'coils')!;
+    const range = coil.expected as { min?: number; max?: number; unit: string };
+    const value = ((range.min ?? 0) + (range.max ?? 1)) / 2;
+    expect((await measure(coil.id, value, range.unit)).status).toBe(409);
+    expect((await measure(coil.id, value, range.unit, { occasion: 'bench' })).status).toBe(200);
+  });
+});
+
 describe('a snag', () => {
   test('keeps the gate shut by which it must be gone, and every later one', async () => {
     await passParts();

@@ -6,7 +6,11 @@ import { useSlate } from '../stores/slate';
 import { goToPath } from './go-to-path';
 
 /** One gap, as a link to where it can be filled. */
-const props = defineProps<{ gap: Gap; short?: boolean }>();
+const props = defineProps<{
+  gap: Gap;
+  short?: boolean;
+  /** The first thing to do: as a button. */ first?: boolean;
+}>();
 const router = useRouter();
 const job = useJob();
 const slate = useSlate();
@@ -20,5 +24,8 @@ function follow(): void {
 
 <template>
   <span v-if="gap.kind === 'never'">{{ gap.label }}</span>
+  <button v-else-if="first" type="button" class="btn btn-primary btn-sm" @click="follow">
+    {{ gap.label }}
+  </button>
   <a v-else href="#" @click.prevent="follow">{{ short ? gap.label : gapText(gap) }}</a>
 </template>

@@ -25,7 +25,12 @@ const gaps = computed<Gap[]>(() => {
     <span class="purpose">{{ purpose }}</span>
     <strong>Next:</strong>
     <template v-for="(gap, i) in gaps.slice(0, 3)" :key="i">
-      <GapLink :gap="gap" short /><span v-if="i < Math.min(gaps.length, 3) - 1" aria-hidden="true"> · </span>
+      <GapLink :gap="gap" short :first="i === 0" /><span
+        v-if="i < Math.min(gaps.length, 3) - 1"
+        aria-hidden="true"
+      >
+        ·
+      </span>
     </template>
     <span v-if="notChecked.length > 0" class="soft count">not checked ({{ notChecked.length }})</span>
   </p>
@@ -40,6 +45,7 @@ const gaps = computed<Gap[]>(() => {
   border-radius: 2px;
   display: flex;
   gap: 0.2rem 0.5rem;
+  align-items: baseline;
   flex-wrap: wrap;
 }
 

@@ -124,7 +124,7 @@ const { finding, help } = useKeys(station);
 @media (max-width: 1100px) {
   .slate-open .work {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: minmax(0, 1fr) 38vh;
+    grid-template-rows: minmax(0, 1fr) fit-content(38vh);
   }
 }
 

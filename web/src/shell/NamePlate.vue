@@ -159,13 +159,13 @@ const saveMark = computed(() =>
 .nameplate {
   display: flex;
   align-items: center;
-  gap: 0.8rem;
+  gap: 0.55rem;
   background: var(--tv-plate);
   border-bottom: 1px solid var(--tv-plate-edge);
   box-shadow:
     inset 0 0 0 3px var(--tv-plate),
     inset 0 0 0 4px var(--tv-plate-edge);
-  padding: 0.4rem 0.9rem;
+  padding: 0.4rem 0.75rem;
   min-height: 66px;
   flex: none;
 }
@@ -215,7 +215,7 @@ h1 {
 }
 
 .figures > div {
-  padding: 0 0.45rem;
+  padding: 0 0.42rem;
   border-left: 1px solid var(--tv-plate-edge);
 }
 

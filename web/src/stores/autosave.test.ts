@@ -142,10 +142,10 @@ describe('a page that goes before its changes are saved', () => {
 });
 
 describe('trouble', () => {
-  test('a clash keeps the change and what followed it; mine on top is sent on their version with a new inverse', async () => {
+  test('a clash keeps the change and what followed it in its place; mine on top is sent on their version with a new inverse', async () => {
     const { autosave, rebased } = bench();
     autosave.push(speed('mine', 50));
-    autosave.push(wheelbase('later', 4));
+    autosave.push(speed('later', 55));
     await settle();
     const theirs: Design = { ...blankDesign(), vehicle: { speedKmH: 70 } };
     calls[0]!.answer(409, { error: { code: 'clash', message: 'meets “speed”', version: 6, design: theirs } });
@@ -166,10 +166,54 @@ describe('trouble', () => {
     expect(applyOperations(after, mine!.inverse)).toEqual(theirs);
   });
 
-  test('a refused change stops the queue until it is given up', async () => {
+  test('a clash in one place does not hold up changes of others; mine goes on top of all of them', async () => {
+    const { autosave, rebased } = bench();
+    autosave.push(speed('mine', 50));
+    autosave.push(wheelbase('elsewhere', 4));
+    await settle();
+    const theirs: Design = { ...blankDesign(), vehicle: { speedKmH: 70 } };
+    calls[0]!.answer(409, { error: { code: 'clash', message: 'meets “speed”', version: 6, design: theirs } });
+    await settle();
+    expect(calls[1]!.body).toMatchObject({ id: 'elsewhere', base: 5 });
+    calls[1]!.answer(200, { version: 7 });
+    await settle();
+    expect([autosave.state.value, autosave.queue.value.map(({ id }) => id)]).toEqual(['clash', ['mine']]);
+    expect(autosave.trouble.value?.theirs?.vehicle).toEqual({ speedKmH: 70, wheelbaseM: 4 });
+    autosave.push(wheelbase('again', 5));
+    await settle();
+    calls[2]!.answer(200, { version: 8 });
+    await settle();
+    autosave.insist();
+    await settle();
+    expect(rebased.at(-1)?.vehicle).toEqual({ speedKmH: 70, wheelbaseM: 5 });
+    expect(calls[3]!.body).toMatchObject({ id: 'mine', base: 8 });
+  });
+
+  test('a second one in trouble waits for its turn; giving up the first loses nothing of other places', async () => {
+    const { autosave } = bench();
+    autosave.push(speed('mine', 50));
+    autosave.push(wheelbase('second', 4));
+    autosave.push(speed('mine too', 55));
+    await settle();
+    const clash = { error: { code: 'clash', message: 'meets', version: 6, design: blankDesign() } };
+    calls[0]!.answer(409, clash);
+    await settle();
+    calls[1]!.answer(409, clash);
+    await settle();
+    expect([calls.length, autosave.trouble.value?.change.id]).toEqual([2, 'mine']);
+    autosave.drop();
+    await settle();
+    expect(autosave.queue.value.map(({ id }) => id)).toEqual(['second']);
+    expect(calls[2]!.body).toMatchObject({ id: 'second' });
+    calls[2]!.answer(409, clash);
+    await settle();
+    expect(autosave.trouble.value?.change.id).toBe('second');
+  });
+
+  test('a refused change stops what follows in its place until it is given up', async () => {
     const { autosave } = bench();
     autosave.push(speed('a', 50));
-    autosave.push(wheelbase('b', 4));
+    autosave.push(speed('b', 60));
     await settle();
     calls[0]!.answer(422, {
       error: { code: 'invalid-input', message: 'vehicle.speedKmH is wrong', issues: [] },

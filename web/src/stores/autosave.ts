@@ -1,4 +1,10 @@
-import { applyOperations, inverseOf, type Design, type Operation } from '@torvek/core/document';
+import {
+  applyOperations,
+  inverseOf,
+  operationsMeet,
+  type Design,
+  type Operation,
+} from '@torvek/core/document';
 import { ref, shallowRef } from 'vue';
 import { api, ApiError, isPassing } from '../api/client';
 
@@ -61,6 +67,8 @@ export function createAutosave(host: Host) {
   let running = false;
   let closed = false;
   let idle: (() => void)[] = [];
+  /** Changes that were not taken while another one was in trouble already: their turn comes after it. */
+  const refused = new Set<string>();
 
   /** The queue, and what is kept of it beyond this page. */
   function enqueue(changes: PendingChange[]): void {
@@ -82,9 +90,9 @@ export function createAutosave(host: Host) {
   }
 
   async function drain(): Promise<void> {
-    if (running || closed || trouble.value !== null) return;
+    if (running || closed) return;
     running = true;
-    while (queue.value.length > 0 && trouble.value === null && !closed) await sendFirst();
+    for (let next = sendable(); next !== undefined && !closed; next = sendable()) await send(next);
     running = false;
     if (closed) return;
     if (queue.value.length === 0 && trouble.value === null) state.value = 'saved';
@@ -94,24 +102,42 @@ export function createAutosave(host: Host) {
     }
   }
 
-  async function sendFirst(): Promise<void> {
-    const change = queue.value[0]!;
-    if (state.value !== 'waiting') state.value = 'saving';
+  /** The first change that touches no place of one that is held up before it: trouble in one place holds up no other. */
+  function sendable(): PendingChange | undefined {
+    const held: PendingChange[] = [];
+    for (const change of queue.value) {
+      const isHeld = change.id === trouble.value?.change.id || refused.has(change.id);
+      if (!isHeld && !held.some((one) => operationsMeet(one.forward, change.forward))) return change;
+      held.push(change);
+    }
+    return undefined;
+  }
+
+  async function send(change: PendingChange): Promise<void> {
+    if (trouble.value === null && state.value !== 'waiting') state.value = 'saving';
     try {
       const answer = await api.post<SaveAnswer>(`/jobs/${host.job}/changes`, change);
       if (closed) return;
       version.value = answer.version;
-      enqueue(queue.value.slice(1));
+      enqueue(queue.value.filter(({ id }) => id !== change.id));
       if (answer.design !== undefined) host.rebase(answer.design);
-      state.value = 'saving';
+      const held = trouble.value;
+      if (held === null) state.value = 'saving';
+      // What theirs is has moved on by this one.
+      else if (held.theirs !== null)
+        trouble.value = { ...held, theirs: answer.design ?? applyOperations(held.theirs, change.forward) };
     } catch (error) {
       if (closed) return;
       if (isPassing(error)) {
-        state.value = 'waiting';
+        if (trouble.value === null) state.value = 'waiting';
         await new Promise((resolve) => setTimeout(resolve, retryMs));
         return;
       }
       if (!(error instanceof ApiError)) throw error;
+      if (trouble.value !== null) {
+        refused.add(change.id);
+        return;
+      }
       const clash = error.code === 'clash';
       state.value = clash ? 'clash' : 'refused';
       if (clash) version.value = error.extra.version as number;
@@ -123,11 +149,20 @@ export function createAutosave(host: Host) {
     }
   }
 
-  /** Drops the change that is in trouble, and what followed it. */
+  /** Drops the change that is in trouble, and what followed it in the same places; all else is sent. */
   function drop(): void {
-    enqueue([]);
+    const current = trouble.value;
+    const gone: PendingChange[] = current === null ? [...queue.value] : [current.change];
+    const left = queue.value.filter((change) => {
+      const goes = gone.some((one) => one.id === change.id || operationsMeet(one.forward, change.forward));
+      if (goes && !gone.includes(change)) gone.push(change);
+      return !goes;
+    });
+    enqueue(left);
     trouble.value = null;
-    state.value = 'saved';
+    refused.clear();
+    state.value = left.length === 0 ? 'saved' : 'saving';
+    void drain();
   }
 
   /** Puts the change that met others' on top of theirs. */
@@ -146,6 +181,7 @@ export function createAutosave(host: Host) {
     });
     enqueue(onTop);
     trouble.value = null;
+    refused.clear();
     host.rebase(theirs);
     void drain();
   }

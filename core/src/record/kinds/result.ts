@@ -20,6 +20,8 @@ export interface ResultBody {
   details: Detail[];
   /** The entry that opened the HV gate it was taken behind. */
   confirmedBy?: number;
+  /** A sub-assembly on the bench, before it is in the vehicle: kept beside the result there, and no gate goes by it. */
+  occasion?: 'bench';
   /** It was judged by the vehicle as built, up to this entry, which differs from the design. */
   asBuilt?: number;
   remark?: string;
@@ -100,11 +102,15 @@ export const result = defineKind<ResultBody>({
     reasons: list(words(1000), { maxRows: 200 }),
     details: list(detail, { maxRows: 200 }),
     confirmedBy: number.optional({ min: 1, integer: true }),
+    occasion: oneOf.optional(['bench']),
     asBuilt: number.optional({ min: 1, integer: true }),
     remark,
   },
   stands: ({ verdict }) => (verdict === 'fail' ? 'both' : 'newest'),
-  topic: ({ body }) => shortTopic(`result:${body.step}${body.item === undefined ? '' : `@${body.item}`}`),
-  title: ({ title }) => title,
+  topic: ({ body }) =>
+    shortTopic(
+      `result:${body.step}${body.item === undefined ? '' : `@${body.item}`}${body.occasion === undefined ? '' : `#${body.occasion}`}`,
+    ),
+  title: ({ title, occasion }) => (occasion === 'bench' ? `${title}, on the bench` : title),
   outcome: (body) => `${measuredText(body.measured)}, ${body.verdict === 'pass' ? 'passed' : 'failed'}`,
 });

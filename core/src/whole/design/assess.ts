@@ -37,6 +37,8 @@ export interface StepStatus {
   wouldStillPass: boolean | null;
   /** The result that counts was read by an instrument that measures no vehicle. */
   standIn: boolean;
+  /** What the same step gave on the bench, before it was in the vehicle. */
+  onBench: EntryOf<ResultBody> | null;
   /** Of a step that is recorded along walks: where that stands. */
   walked: Walked | null;
 }
@@ -97,8 +99,9 @@ export function assess(
 
 /** What of a record steps are told by, sorted out once. */
 interface Happened {
-  /** The last result of each step. */
+  /** The last result of each step, in the vehicle; and on the bench. */
   results: Map<string, EntryOf<ResultBody>>;
+  bench: Map<string, EntryOf<ResultBody>>;
   walks: Entry[];
   /** Work, and what opened a place. */
   works: Entry[];
@@ -106,17 +109,21 @@ interface Happened {
 }
 
 function happenedIn(entries: readonly Entry[]): Happened {
-  const happened: Happened = { results: new Map(), walks: [], works: [], entries };
+  const happened: Happened = { results: new Map(), bench: new Map(), walks: [], works: [], entries };
   for (const entry of entries) {
     const { body } = entry;
-    if (body.kind === 'result') happened.results.set(body.step, entry as EntryOf<ResultBody>);
+    if (body.kind === 'result')
+      (body.occasion === 'bench' ? happened.bench : happened.results).set(
+        body.step,
+        entry as EntryOf<ResultBody>,
+      );
     else if (body.kind === 'joints') happened.walks.push(entry);
     else if (isWork(body) || opensPlace(body) || isExchange(body)) happened.works.push(entry);
   }
   return happened;
 }
 
-function statusOf(step: ProcedureStep, { results, walks, works, entries }: Happened): StepStatus {
+function statusOf(step: ProcedureStep, { results, bench, walks, works, entries }: Happened): StepStatus {
   if (step.walk !== undefined) return walkStatus(step, step.walk, walks, works);
   const none = {
     step,
@@ -125,6 +132,7 @@ function statusOf(step: ProcedureStep, { results, walks, works, entries }: Happe
     workSince: null,
     wouldStillPass: null,
     standIn: false,
+    onBench: bench.get(step.id) ?? null,
     walked: null,
   };
   const entry = results.get(step.id);

@@ -72,7 +72,17 @@ export function walkStatus(
             ? 'passed'
             : 'due';
   const walked = { of: walk.items.length, done, bad, again, last };
-  return { step, entry: null, state, moved: [], workSince, wouldStillPass: null, standIn, walked };
+  return {
+    step,
+    entry: null,
+    state,
+    moved: [],
+    workSince,
+    wouldStillPass: null,
+    standIn,
+    onBench: null,
+    walked,
+  };
 }
 
 /** A bond is asked to lie below its limit, a torque within its own. */

@@ -27,6 +27,8 @@ export interface ResultRequest {
   measured: Measured;
   entered: 'stand-in' | 'typed' | 'pasted';
   instrument: AskedInstrument;
+  /** A sub-assembly, before it is in the vehicle. */
+  occasion?: 'bench';
   remark?: string;
 }
 
@@ -53,6 +55,7 @@ export const result = defineJudge<ResultRequest>({
     measured: record.by(measuredFields),
     entered: oneOf(['stand-in', 'typed', 'pasted']),
     instrument: instrumentFields,
+    occasion: oneOf.optional(['bench']),
     remark: text.optional(2000),
   },
   judge: (asked) => judgeResult(asked, null),
@@ -75,7 +78,9 @@ export async function judgeResult(
     throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
   if (step.walk !== undefined)
     throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
-  if (instead === null) refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
+  // On the bench nothing of the vehicle has to be passed before.
+  if (instead === null && request.occasion === undefined)
+    refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
   const opening = instead === null ? openingFor(step, bench, court) : null;
   if (step.expected === null) {
     throw new HttpError(
@@ -107,6 +112,8 @@ export async function judgeResult(
     details,
     ...(opening !== null && { confirmedBy: opening.seq }),
     ...(instead?.body.confirmedBy !== undefined && { confirmedBy: instead.body.confirmedBy }),
+    ...(request.occasion !== undefined && { occasion: request.occasion }),
+    ...(instead?.body.occasion !== undefined && { occasion: instead.body.occasion }),
     ...(upTo !== null && { asBuilt: upTo }),
     ...(request.remark !== undefined && { remark: request.remark }),
   };

@@ -40,7 +40,7 @@ onMounted(async () => {
 </script>
 
 <template>
-  <section class="sheet-card no-print" aria-labelledby="paper-title" data-paper>
+  <section class="sheet-card no-print" aria-labelledby="paper-title" data-paper-sheets>
     <div class="card-head">
       <h2 id="paper-title">Sheets for paper</h2>
       <select v-model="paper" class="form-select form-select-sm size" aria-label="Size of paper">

@@ -95,6 +95,8 @@ function leave(): void {
 
 .many {
   display: block;
+  font-size: 0.9rem;
   text-align: right;
+  white-space: nowrap;
 }
 </style>

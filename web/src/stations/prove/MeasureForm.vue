@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torvek/core/commissioning';
 import { parseQuantity } from '@torvek/core/quantity';
-import { instrumentNames, measuredText, type Instrument, type Measured } from '@torvek/core/record';
+import { instrumentNames, isOfItem, measuredText, type Instrument, type Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
@@ -15,13 +15,18 @@ import { readReading, readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
 /** One measurement: typed, pasted or read by a stand-in instrument; asked about when a slip is likely; the server judges. */
-const props = defineProps<{ step: ProcedureStep }>();
+const props = defineProps<{
+  step: ProcedureStep;
+  /** Its gate is closed: only a sub-assembly on the bench is tested. */ benchOnly?: boolean;
+}>();
 const emit = defineEmits<{ next: [] }>();
 const job = useJob();
 const id = useId();
 const text = ref('');
 const packVoltage = ref('');
 const remark = ref('');
+/** A sub-assembly on the bench, before it is in the vehicle. */
+const onBench = ref(props.benchOnly);
 const attached = ref<{ sha256: string; name: string; type: string }[]>([]);
 const register = useInstruments();
 /** Id of a registered instrument, or empty for one named by hand. */
@@ -92,6 +97,7 @@ watch(
   async () => {
     clear();
     recordedHere = false;
+    onBench.value = props.benchOnly;
     await nextTick();
     field.value?.focus();
   },
@@ -243,6 +249,7 @@ async function record(sure = false): Promise<void> {
         entered: reading.value === null ? taken.entered : 'stand-in',
         instrument,
         attachments: attached.value.map(({ sha256 }) => sha256),
+        ...(onBench.value && { occasion: 'bench' }),
         ...(remark.value.trim() !== '' && { remark: remark.value.trim() }),
       },
       `${props.step.title}: ${isTrace.value ? 'trace' : measuredText(taken.measured)}`,
@@ -347,6 +354,16 @@ async function record(sure = false): Promise<void> {
       Read by the {{ reading.instrument.name.toLowerCase() }}: this measures no vehicle, and the record will
       say so.
     </p>
+    <label v-if="!isOfItem(step.id)" class="occasion"
+      ><input
+        v-model="onBench"
+        type="checkbox"
+        class="form-check-input"
+        :disabled="benchOnly"
+        data-occasion
+      />
+      on the bench, before it is in the vehicle: kept beside the test there</label
+    >
     <div class="pair">
       <label :for="`${id}r`">Remark</label>
       <input :id="`${id}r`" v-model="remark" class="form-control" maxlength="2000" />

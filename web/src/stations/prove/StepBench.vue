@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StepStatus } from '@torvek/core/design';
-import { gates } from '@torvek/core/record';
+import { gates, measuredText } from '@torvek/core/record';
 import { computed, ref, watch } from 'vue';
 import GapLink from '../../parts/GapLink.vue';
 import { useJob } from '../../stores/job';
@@ -65,9 +65,15 @@ const recorded = computed(() => {
         @open="confirmed = $event"
       />
       <LastResult v-if="last" :status="status" :last="last" />
+      <p v-if="status.onBench" class="on-bench" data-on-bench>
+        On the bench: {{ status.onBench.body.verdict === 'pass' ? 'passed' : 'failed' }},
+        {{ measuredText(status.onBench.body.measured) }}, entry {{ status.onBench.seq }}. In the vehicle it is
+        tested again.
+      </p>
       <WalkProgress v-if="step.walk && status.walked" :step="step" :status="status" />
       <p v-else-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
       <MeasureForm v-else-if="gateOpen && (!gate.hv || confirmed)" :step="step" @next="emit('next')" />
+      <MeasureForm v-else-if="!gate.hv && !gateOpen" :step="step" bench-only @next="emit('next')" />
       <HoldTimer :step="step" />
       <DeviationPanel
         v-for="deviation in deviations"
@@ -115,6 +121,12 @@ h2 {
   font-weight: 400;
   font-size: 0.95rem;
   margin-right: 0.4rem;
+}
+
+.on-bench {
+  padding-left: 0.8rem;
+  border-left: 4px solid var(--tv-line);
+  font-size: 0.95rem;
 }
 
 .closed {
