@@ -133,7 +133,7 @@ describe('a cable whose way has parts', () => {
     expect(figure.gaps).toContainEqual({
       kind: 'not-given',
       path: `circuits.${charger}.stretches.1.lengthM`,
-      label: 'length of Roof',
+      label: 'length of Roof of Charger',
     });
   });
 });

@@ -29,7 +29,7 @@ const url = await new Promise((resolve, reject) => {
 const demo = 'jobs/job-demo-library-bus';
 /** Name, path, and what to do before the picture. */
 const views = [
-  ['jobs', '', async () => {}],
+  ['jobs', '', async (page) => page.locator('[data-live]').nth(1).waitFor()],
   ['brief', `${demo}/brief`, async () => {}],
   [
     'pack',

@@ -7,7 +7,7 @@ import type { SheetContext } from './context';
 import { loomSheet, senseSheet } from './harness';
 import { ladderSheet } from './ladder';
 import { blankProcedure } from './procedure';
-import { toDo } from './to-do';
+import { dueSheet } from './due';
 import type { Sheet } from './sheet';
 
 export type { SheetContext } from './context';
@@ -22,7 +22,7 @@ interface SheetKind {
 
 /** Every sheet that can be printed, in the order of the job. */
 export const sheetKinds = {
-  'to-do': { title: 'To do', make: toDo },
+  'to-do': { title: 'To do', make: dueSheet },
   circuits: { title: 'Circuit schedule', make: circuitSchedule },
   box: {
     title: 'Box sheet',

@@ -4,7 +4,7 @@ import { hvWord, plate, type SheetContext } from './context';
 import type { Sheet, SheetBlock } from './sheet';
 
 /** What can be done now: re-tests and failures first, then the steps of gates that are open, then what keeps gates shut. */
-export function toDo(context: SheetContext): Sheet {
+export function dueSheet(context: SheetContext): Sheet {
   const { assessment } = context;
   const open = new Map(assessment.gates.map((gate) => [gate.id, gate]));
   const now = assessment.steps.filter(({ step, state }) => state !== 'passed' && open.get(step.gate)?.open);
