@@ -20,7 +20,7 @@ defineProps<{ label: string; invalid?: boolean }>();
     :time-config="{ enableTimePicker: false }"
     :input-attrs="{ hideInputIcon: true, clearable: true, ...(invalid && { state: false }) }"
     :aria-labels="{ input: label }"
-    placeholder="16 Nov 2026"
+    placeholder="no day"
   />
 </template>
 
@@ -37,5 +37,9 @@ defineProps<{ label: string; invalid?: boolean }>();
   --dp-input-padding: 4px 30px 4px 10px;
 
   width: 11rem;
+}
+
+.day-field :deep(.dp__input) {
+  font-family: inherit;
 }
 </style>

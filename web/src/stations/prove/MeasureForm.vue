@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torvek/core/commissioning';
 import { parseQuantity } from '@torvek/core/quantity';
-import { instrumentNames, isOfItem, measuredText, type Instrument, type Measured } from '@torvek/core/record';
+import {
+  gates,
+  instrumentNames,
+  isOfItem,
+  measuredText,
+  type Instrument,
+  type Measured,
+} from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
@@ -27,6 +34,8 @@ const packVoltage = ref('');
 const remark = ref('');
 /** A sub-assembly on the bench, before it is in the vehicle. */
 const onBench = ref(props.benchOnly);
+/** Behind an HV gate the vehicle itself is tested. */
+const atHv = computed(() => gates.find(({ id: one }) => one === props.step.gate)?.hv === true);
 const attached = ref<{ sha256: string; name: string; type: string }[]>([]);
 const register = useInstruments();
 /** Id of a registered instrument, or empty for one named by hand. */
@@ -354,7 +363,7 @@ async function record(sure = false): Promise<void> {
       Read by the {{ reading.instrument.name.toLowerCase() }}: this measures no vehicle, and the record will
       say so.
     </p>
-    <label v-if="!isOfItem(step.id)" class="occasion"
+    <label v-if="!isOfItem(step.id) && !atHv" class="occasion"
       ><input
         v-model="onBench"
         type="checkbox"
