@@ -81,7 +81,9 @@ export const test = base.extend<Fixtures, { shared: TestServer; cached: BrowserC
       if ((await page.context().cookies()).length === 0) await signIn();
       await page.goto(`${server.url}/jobs/${job}/${station}`);
       // With or without the name of a panel behind it.
-      await expect(page.locator(`main[data-station="${station.split('?')[0]}"]`)).toBeVisible();
+      await expect(page.locator(`main[data-station="${station.split('?')[0]}"]`)).toBeVisible({
+        timeout: 20_000,
+      });
       await page.waitForFunction(() => document.fonts.status === 'loaded');
     });
   },

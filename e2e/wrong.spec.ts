@@ -47,7 +47,7 @@ for (const station of places) {
       expect(text.match(/.{0,80}(NaN|undefined|Infinity|\[object).{0,80}/)?.[0]).toBeUndefined();
     }
     await page.reload();
-    await expect(page.getByLabel('Nameplate')).toBeVisible();
+    await expect(page.getByLabel('Nameplate')).toBeVisible({ timeout: 20_000 });
   });
 }
 
