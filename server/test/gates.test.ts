@@ -267,6 +267,15 @@ describe('a correction with the right value', () => {
 });
 
 describe('a sub-assembly on the bench', () => {
+  test('passed there explains no failure in the vehicle', async () => {
+    const step = 'precharge-resistor:circuit-main';
+    await measure(step, 60, 'Ω');
+    await measure(step, 82, 'Ω', { occasion: 'bench' });
+    expect((await assessed()).deviations).toMatchObject([{ state: 'open', passedBy: null }]);
+    await measure(step, 82, 'Ω');
+    expect((await assessed()).deviations).toMatchObject([{ state: 'closed' }]);
+  });
+
   test('is kept beside the test in the vehicle; no gate goes by it, and no gate keeps it out', async () => {
     const step = 'precharge-resistor:circuit-main';
     await measure(step, 82, 'Ω', { occasion: 'bench' });
@@ -276,6 +285,10 @@ describe('a sub-assembly on the bench', () => {
     expect(await of()).toMatchObject({ state: 'failed', onBench: { body: { verdict: 'pass' } } });
     await measure(step, 82, 'Ω');
     expect(await of()).toMatchObject({ state: 'passed', onBench: { body: { occasion: 'bench' } } });
+    const negative = await measure('insulation-negative:pack', 5, 'MΩ', { occasion: 'bench' });
+    expect([negative.status, negative.body.error.issues[0].path]).toEqual([422, 'occasion']);
+    const thing = await measure('intake-voltage:module-101', 44, 'V', { occasion: 'bench' });
+    expect([thing.status, thing.body.error.issues[0].path]).toEqual([422, 'occasion']);
     // Coils wait for the parts; a board of contactors on the bench does not.
     const coil = procedureFor(design, evaluate(design)).find(({ gate }) => gate === 'coils')!;
     const range = coil.expected as { min?: number; max?: number; unit: string };

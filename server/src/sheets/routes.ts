@@ -63,10 +63,10 @@ export function sheetRoutes(rooms: Rooms): Route[] {
 }
 
 /** The vehicle as built: what is printed is worked by. */
-const contextOf = async (rooms: Rooms, job: Job): Promise<SheetContext> => ({
-  design: laid(job.design),
-  ...(await asItStands(rooms, job)),
-});
+async function contextOf(rooms: Rooms, job: Job): Promise<SheetContext> {
+  const { design, ...rest } = await asItStands(rooms, job);
+  return { ...rest, design: laid(design) };
+}
 
 const dayIn = (instant: string, { design }: Job) =>
   new Date(instant).toLocaleString('en-GB', {

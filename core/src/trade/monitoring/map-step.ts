@@ -1,7 +1,7 @@
 import { figureId, type Figure } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-import type { Id } from '../../model/document';
+import type { Design, Id } from '../../model/document';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { oneLeadOhm } from '../pack';
 import { bmsMap, bmsMapRules, type BmsMapInput, type BmsMapResult } from './bms-map';
@@ -15,14 +15,17 @@ export const saysSensing = (design: { sensing?: { school?: string }; boards?: ob
   (design.sensing !== undefined && design.sensing.school !== 'donor') ||
   Object.keys(design.boards ?? {}).length > 0;
 
+/** The strings whose cells are to be watched. */
+export const watchedStrings = (design: Pick<Design, 'sensing' | 'boards' | 'strings'>): Id[] =>
+  saysSensing(design)
+    ? Object.keys(design.strings).filter((id) => design.strings[id]!.modules.length > 0)
+    : [];
+
 /** The map of a string: which board reads which cells, and what it costs where it reaches over a break. */
 export const mapStep: StepDefinition = {
   id: 'monitoring.map',
   version: 1,
-  subjects: (design) =>
-    saysSensing(design)
-      ? Object.keys(design.strings).filter((id) => design.strings[id]!.modules.length > 0)
-      : [],
+  subjects: watchedStrings,
   compute(subject, read) {
     const strings = read.at('strings');
     const { tag } = strings[subject]!;

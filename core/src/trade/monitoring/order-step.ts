@@ -6,7 +6,7 @@ import { judge, type StepDefinition } from '../../model/step';
 import { segments } from '../pack';
 import type { MappedBoard } from './bms-map';
 import { boardMapOf } from './board-map';
-import { saysSensing } from './map-step';
+import { watchedStrings } from './map-step';
 import { plugOrder, type PlugOrder } from './plug-order';
 import { monitoringRules } from './rules';
 
@@ -42,10 +42,7 @@ export function plugOrderOf(
 export const orderStep: StepDefinition = {
   id: 'monitoring.order',
   version: 1,
-  subjects: (design) =>
-    saysSensing(design)
-      ? Object.keys(design.strings).filter((id) => design.strings[id]!.modules.length > 0)
-      : [],
+  subjects: watchedStrings,
   compute(subject, read) {
     const strings = read.at('strings');
     const design = {

@@ -142,7 +142,6 @@ describe('a first spin on a part of the pack', () => {
     modulesOhm: [0.01, 0.01, 0.01, 0.01],
     minV: 130,
     maxV: 160,
-    currentA: 20,
   };
   test('the fewest modules that reach what it works from, their highest, and their short', () => {
     expect(spinOf(ask)).toEqual({ modules: 3, voltageV: 132, highestV: 150, shortA: 5000, tooHigh: false });

@@ -63,7 +63,6 @@ function answerFor(subject: Id, read: Reader): { answer: SpinAnswer | null; gaps
     modulesOhm: data.map((one) => (one.cellsInSeries * one.cell.resistanceOhm) / one.cellsInParallel),
     minV: device.minV!,
     maxV: device.maxV ?? Infinity,
-    currentA: sensing.spinA ?? null,
   });
   const limits = read.at('limits');
   const cells = data.slice(0, spin.modules ?? data.length).reduce((sum, one) => sum + one.cellsInSeries, 0);

@@ -10,8 +10,6 @@ export interface SpinAsk {
   /** The device works from and up to. */
   minV: number;
   maxV: number;
-  /** What flows at the most. */
-  currentA: number | null;
 }
 
 export interface Spin {

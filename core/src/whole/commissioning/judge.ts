@@ -1,4 +1,5 @@
 import { formatNumber, formatQuantity } from '../../ground/quantity';
+import { medianOf } from '../../trade/balance';
 import { leakTest } from '../../trade/cooling';
 import { ladderCheck } from '../../trade/monitoring';
 import { faultText } from './procedure-sense';
@@ -105,11 +106,8 @@ function judgeLadder(
   };
 }
 
-const middleOf = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = Math.floor(sorted.length / 2);
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
-};
+/** Of readings there is at least one. */
+const middleOf = (values: readonly number[]): number => medianOf(values)!;
 
 /** Each reading by its name: against the limits, against the middle of all, and against the recorded ladder. */
 function judgeList(expected: Extract<Expectation, { kind: 'list' }>, measured: Measured): JudgementOrRefusal {

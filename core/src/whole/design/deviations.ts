@@ -30,7 +30,12 @@ export function deviationsOf(counting: readonly Entry[], statuses: readonly Step
       const cure = tried.findLast(({ body }) => body.cured) ?? null;
       const passedBy =
         results.find(
-          ({ seq, body }) => seq > result.seq && body.step === result.body.step && body.verdict === 'pass',
+          ({ seq, body }) =>
+            seq > result.seq &&
+            body.step === result.body.step &&
+            // What passed on the bench says nothing of what failed in the vehicle.
+            body.occasion === result.body.occasion &&
+            body.verdict === 'pass',
         ) ?? null;
       const touched = new Set(tried.flatMap(({ subjects }) => subjects.map(({ id }) => id)));
       const retests = [...status.values()]

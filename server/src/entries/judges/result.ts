@@ -78,6 +78,16 @@ export async function judgeResult(
     throw invalidInput([{ path: 'step', message: 'is no step of this design’s procedure' }]);
   if (step.walk !== undefined)
     throw new HttpError(409, 'by-walk', 'this step is recorded by walks along its joints or bodies');
+  const { hv } = gates.find(({ id }) => id === step.gate)!;
+  if (request.occasion !== undefined && (hv || isOfItem(step.id)))
+    throw invalidInput([
+      {
+        path: 'occasion',
+        message: hv
+          ? 'goes with no step at high voltage: that is of the vehicle'
+          : 'goes with no step of a single thing',
+      },
+    ]);
   // On the bench nothing of the vehicle has to be passed before.
   if (instead === null && request.occasion === undefined)
     refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));

@@ -55,7 +55,12 @@ const recorded = computed(() => {
     <template v-else>
       <p class="expected"><span class="soft">Expected</span> {{ step.expectedText }}</p>
       <p v-if="!gateOpen" class="closed" role="status">
-        This gate is closed: it waits for {{ waitsFor.join('; ') }}. Nothing is recorded here before that.
+        This gate is closed: it waits for {{ waitsFor.join('; ') }}.
+        {{
+          gate.hv
+            ? 'Nothing is recorded here before that.'
+            : 'Before that only a sub-assembly on the bench is recorded here.'
+        }}
       </p>
       <GateConfirm
         v-else-if="gate.hv && session.may('technician')"
