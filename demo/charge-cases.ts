@@ -42,6 +42,13 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'charge.no-weld-check': (draft) => void (inlet(draft).weldCheck = false),
   'charge.hot-inlet': (draft) => void (inlet(draft).sensors = 1),
   'charge.two-monitors': (draft) => void (inlet(draft).monitorPauses = false),
+  'charge.pilot-breaker': (draft) => void (supply(draft).offersA = 32),
+  'charge.no-such-inlet': (draft) => void (inlet(draft).current = 'mains'),
+  'charge.beyond-window': (draft) => void (supply(draft).toFraction = 1),
+  'charge.no-supply': (draft) => {
+    charger(draft).phase = 3;
+    for (const one of Object.values(draft.supplies!)) one.phases = 1;
+  },
   'charge.branch-load': (draft) => void (draft.circuits['circuit-charger']!.loadProfile = [[3600, 20]]),
   'charge.ladder-open': (draft) => void delete charger(draft).endV,
   'charge.pack-hides-cell': (draft) => {
@@ -66,7 +73,15 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'low-voltage.peak-battery': (draft) => void (load(draft, 'air').peakW = 6000),
   'low-voltage.wire-thin': (draft) => void (load(draft, 'tail').wire = 'marl-v0-75@1'),
   'low-voltage.fuse-wide': (draft) => void (load(draft, 'clock').fuseA = 20),
-  'low-voltage.fuse-tight': (draft) => void (load(draft, 'headlamps').fuseA = 5),
+  'low-voltage.fuse-tight': (draft) => void (load(draft, 'headlamps').fuseA = 5.5),
+  'low-voltage.fuse-small': (draft) => void (load(draft, 'steering').fuseA = 20),
+  'low-voltage.peak-odd': (draft) => void (load(draft, 'wipers').peakW = 90),
+  'low-voltage.two-ratings': (draft) => void (load(draft, 'plate').fuseA = 7.5),
+  'low-voltage.fed-voltage': (draft) => void (draft.lowVoltage!.systemV = 20),
+  'low-voltage.usable-above': (draft) => void (draft.lowVoltage!.usableFraction = 0.98),
+  'low-voltage.refill': (draft) =>
+    void Object.assign(draft.lowVoltage!, { school: 'mains charger', mainsChargerA: 4 }),
+  'low-voltage.service-idle': (draft) => void (load(draft, 'air').when = 'charging'),
   'low-voltage.before-fuse': (draft) => void (load(draft, 'tail').toFuseM = 0.6),
   'low-voltage.shared-fuse': (draft) => {
     load(draft, 'wipers').behind = 'F7';
@@ -97,6 +112,14 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'looms.wire-unfit': (draft) => void (wire(draft, '131').wire = 'marl-v6@1'),
   'looms.pin-hot': (draft) => void (wire(draft, '121').currentA = 12),
   'looms.wire-hot': (draft) => void (wire(draft, '121').fuseA = 20),
+  'looms.fuse-small': (draft) => void (wire(draft, '111').fuseA = 5),
+  'looms.fuse-differs': (draft) => void (wire(draft, '131').fuseA = 10),
+  'looms.no-way': (draft) => void delete draft.bundles!['bundle-inlet'],
+  'looms.lone-splice': (draft) => {
+    delete draft.wires!['wire-102'];
+    delete draft.wires!['wire-103'];
+  },
+  'looms.bundle-nowhere': (draft) => void (draft.bundles!['bundle-left']!.to = 'end-nose'),
   'looms.no-fuse': (draft) => void delete wire(draft, '131').fuseA,
   'looms.sense-ground': (draft) => void (wire(draft, '132').to = 'end-sensors'),
   'looms.alike': (draft) => void (end(draft, 'right').place = 'nose, left'),

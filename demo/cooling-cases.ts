@@ -36,6 +36,19 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
     piece(draft, 'plate-nose-1').fillerMm = 9;
     piece(draft, 'plate-nose-1').fillerWPerMK = 0.2;
   },
+  'cooling.wrong-loop': (draft) => void (piece(draft, 'drive-hose').to = 'join-pack-radiator'),
+  'cooling.dead-end': (draft) => {
+    draft.joins!['join-pack-end'] = { tag: 'End', loop: 'loop-pack', xM: 0, yM: 0, zM: 0.5 };
+    hose(draft, 'tee-nose', 'end');
+  },
+  'cooling.pump-into-tank': (draft) => {
+    const pump = piece(draft, 'pump');
+    [pump.from, pump.to] = [pump.to!, pump.from!];
+  },
+  'cooling.module-twice': (draft) => void piece(draft, 'plate-nose-1').modules!.push('module-103'),
+  'cooling.other-box': (draft) => void piece(draft, 'plate-nose-1').modules!.push('module-103'),
+  'cooling.school': (draft) => void (draft.cooling!.school = 'one loop'),
+  'cooling.join-out': (draft) => void (join(draft, 'pack-tee-floor').zM = 0.05),
   'cooling.part-hot': (draft) => void (piece(draft, 'inverter').coolantMaxC = 40),
   'cooling.least-flow': (draft) => void (piece(draft, 'inverter').leastLPerMin = 14),
   'cooling.left-out': (draft) => void piece(draft, 'plate-nose-1').modules!.pop(),

@@ -198,8 +198,21 @@ describe('what a run is judged by', () => {
         });
       });
     expect(raised(crushed(-0.5), 'run.crush')).toHaveLength(1);
-    // There the compressor’s cable lies in its tube.
-    expect(raised(crushed(1.02), 'run.crush')).toEqual([]);
+    // There the compressor’s cable lies in its tube: a flexible one is crushed with it, a steel one is not.
+    expect(raised(crushed(1.02), 'run.crush').map(({ message }) => message)).toEqual([
+      expect.stringContaining('lies in flexible conduit in Behind the rear bumper'),
+    ]);
+    const tube = (conduit?: 'steel') =>
+      changed((draft) => {
+        delete draft.runs!['run-compressor']!.conduit;
+        if (conduit !== undefined) draft.runs!['run-compressor']!.conduit = conduit;
+      }, crushed(1.02));
+    expect(raised(tube('steel'), 'run.crush')).toEqual([]);
+    expect(
+      createEvaluator()
+        .evaluate(tube())
+        .checks.find(({ key }) => key === 'run.crush|run-compressor'),
+    ).toMatchObject({ state: 'not-checked', gaps: [{ path: 'runs.run-compressor.conduit' }] });
   });
 
   test('the tube’s bends, fill and pull follow from the run', () => {

@@ -69,6 +69,11 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
   'run.end-off': (draft) => void (draft.devices['device-dcdc']!.xM = -3.5),
   'run.through': (draft) => void Object.assign(draft.devices['device-dcdc']!, { xM: 0, yM: -0.46, zM: 0.6 }),
+  'run.cut-short': (draft) => void (draft.runs!['run-dcdc']!.cutLengthM = 1.2),
+  'run.devices-overlap': (draft) =>
+    void Object.assign(draft.devices['device-dcdc']!, { xM: -5.7, yM: -0.9, zM: 1 }),
+  'run.device-outside': (draft) => void (draft.devices['device-inlet']!.xM = -7),
+  'run.device-low': (draft) => void (draft.devices['device-dcdc']!.zM = 0.1),
   'run.one-pole': (draft) => void (draft.runs!['run-dcdc']!.poles = 'minus'),
   'run.twice': (draft) => void draft.runs!['run-dcdc']!.circuits!.push('circuit-compressor'),
   'joints.no-kind': (draft) => void delete draft.joints!['joint-m10'],
@@ -158,6 +163,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'pack.module-peak-current': (draft) => void (draft.pack.peakCurrentA = 701),
   'pack.above-device-window': (draft) => void (draft.devices['device-heater']!.maxV = 400),
   'pack.below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 289),
+  'pack.device-window-wide': (draft) => void (draft.devices['device-dcdc']!.minV = 20),
   'pack.sags-below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 335),
   'pack.anchors-weak': (draft) => void (draft.boxes['box-tail']!.anchors = 2),
   'pack.no-access': (draft) => void (draft.boxes['box-tail']!.accessFrom = 'none'),
@@ -281,6 +287,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'charging.no-low-voltage': (draft) => void (draft.devices['device-dcdc']!.kind = 'other'),
   'network.inlet-live': (draft) => void (draft.circuits['circuit-inlet']!.poles = 'plus'),
   'network.branch-unfused': (draft) => void delete draft.circuits['circuit-heater']!.fuse,
+  'network.load-apart': (draft) => void (draft.circuits['circuit-heater']!.loadProfile = [[600, 9]]),
   'network.circuit-feeds-nothing': (draft) => void delete draft.circuits['circuit-heater']!.device,
   'contactor.strings-not-parted': withoutStringContactors,
   'contactor.carry-peak': (draft) => {

@@ -279,6 +279,7 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       draft.pack.busbars = {};
       draft.joints = {};
       draft.plumbing = {};
+      delete draft.cooling!.school;
       draft.joins = {};
       for (const loop of Object.values(draft.loops!)) delete loop.tank;
       draft.bonds = {};
@@ -307,7 +308,15 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
       }
       Object.assign(draft.settings, { senseMarking: 'sleeve' });
       for (const device of Object.values(draft.devices))
-        for (const field of ['busCapacitanceF', 'isolation', 'unattended', 'thermalCut'] as const)
+        for (const field of [
+          'busCapacitanceF',
+          'isolation',
+          'unattended',
+          'thermalCut',
+          'minV',
+          'maxV',
+          'xM',
+        ] as const)
           delete device[field];
       for (const one of Object.values(draft.circuits)) {
         for (const field of emptied) delete one[field];

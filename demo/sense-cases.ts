@@ -63,6 +63,10 @@ export const wrongSense: Record<string, (draft: Design) => void> = {
       if (one.string === 'string-2') delete draft.boards![id];
     draft.sensors = {};
   }),
+  'monitoring.order-twice': and((draft) => void (board(draft, 2).order = 1)),
+  'monitoring.takes-more': and((draft) => void (board(draft, 1).takes = 14)),
+  'monitoring.sensor-far': and((draft) => void (draft.sensors!['sensor-1']!.board = 'board-3')),
+  'monitoring.current-coarse': sensed((draft) => void (draft.currentSensors!['current-1']!.rangeA = 1500)),
   'monitoring.over-break': and((draft) => {
     draft.sensing!.mayStraddle = true;
     board(draft, 1).takes = 6;

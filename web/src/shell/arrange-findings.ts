@@ -1,5 +1,5 @@
 import { stationOfCheck, type FindingStatus } from '@torvek/core/design';
-import type { Design, Id, Station } from '@torvek/core/document';
+import { tagOfThing, type Design, type Id, type Station } from '@torvek/core/document';
 import { gradeRank } from '@torvek/core/finding';
 
 /** Where somebody looks: a station, a panel of it, a circuit in that. */
@@ -71,25 +71,6 @@ export const countOf = (groups: readonly FindingGroup[]): number =>
 
 /** What people call the subjects of findings, each once. */
 export function subjectNames(findings: readonly FindingStatus[], design: Design): string[] {
-  const maps = [
-    design.circuits,
-    design.strings,
-    design.devices,
-    design.boxes,
-    design.modules,
-    design.joints ?? {},
-    design.pack.busbars ?? {},
-    design.runs ?? {},
-    design.hazards ?? {},
-    design.loops ?? {},
-    design.joins ?? {},
-    design.plumbing ?? {},
-    design.zones ?? {},
-  ] as Record<string, { tag: string } | undefined>[];
-  const nameOf = (subject: string) => {
-    const id = ownerOf(subject);
-    for (const map of maps) if (map[id] !== undefined) return map[id].tag;
-    return design.parts[id]?.label ?? id;
-  };
+  const nameOf = (subject: string) => tagOfThing(design, ownerOf(subject)) ?? ownerOf(subject);
   return [...new Set(findings.flatMap(({ check }) => check.subjects.map(nameOf)))];
 }

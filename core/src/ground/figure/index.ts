@@ -74,6 +74,7 @@ interface CheckBase {
   /** Rule and sorted subjects: the identity of the finding, whatever its message says. */
   key: string;
   rule: Rule;
+  /** What it is of, and behind that what else it names. */
   subjects: string[];
 }
 

@@ -107,7 +107,7 @@ export const limitFields = {
   warnLowV: num('Warns below', 'V', { usual: [1, 4] }),
   cutLowV: num('Cuts below', 'V', { usual: [1, 4] }),
   /** Between the highest and the lowest cell, before it warns. */
-  spreadMv: num('Spread of cells allowed', 'mV', { fallback: 50, usual: [2, 500] }),
+  spreadMv: num('Spread of cells allowed', 'mV', { fallback: 50, usual: [2, 200] }),
   chargeByTemperature: flag('Holds the charge to what cells take at their temperature'),
 };
 export interface LimitSettings extends ItemOf<typeof limitFields> {}

@@ -1,4 +1,4 @@
-import { designFields } from './design';
+import { designFields, type Design } from './design';
 import type { Field, Where } from './field';
 import type { Station } from './stations';
 
@@ -37,6 +37,23 @@ export function thingOfPack(path: string): string | null {
   const [root, map = '', id = null, field] = path.split('.');
   const { inner } = designFields.pack.inner!.fields[map] ?? {};
   return root === 'pack' && field !== undefined && inner?.kind === 'map' ? id : null;
+}
+
+/** What people call a thing of the design, by its id; of what stands once, its label. Null: there is no such thing. */
+export function tagOfThing(design: Design, id: string): string | null {
+  const held: Readonly<Record<string, Field>> = designFields;
+  if (Object.hasOwn(held, id) && held[id]!.inner?.kind === 'one') return held[id]!.label;
+  const tagIn = (owner: object, fields: Readonly<Record<string, Field>>): string | null => {
+    for (const [name, { inner }] of Object.entries(fields)) {
+      if (inner?.kind !== 'map') continue;
+      const things = (owner as Record<string, Record<string, { tag?: string }> | undefined>)[name];
+      const tag = things !== undefined && Object.hasOwn(things, id) ? things[id]!.tag : undefined;
+      if (tag !== undefined) return tag;
+    }
+    return null;
+  };
+  const pack: Readonly<Record<string, Field>> = designFields.pack.inner!.fields;
+  return tagIn(design, held) ?? tagIn(design.pack, pack) ?? design.parts[id]?.label ?? null;
 }
 
 /** The station in which a place of the design is edited. */

@@ -5,7 +5,7 @@ export * from './circuit';
 export * from './cooling';
 export * from './design';
 export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
-export { fieldAt, panelOfPath, stationOfPath, thingOfPack, type FoundField } from './fields';
+export { fieldAt, panelOfPath, stationOfPath, tagOfThing, thingOfPack, type FoundField } from './fields';
 export * from './joints';
 export * from './looms';
 export * from './low-voltage';

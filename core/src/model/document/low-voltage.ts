@@ -20,7 +20,7 @@ export const lowVoltageFields = {
   /** The longest that it is driven on one day, and stands without being touched. */
   journeyH: num('Longest journey', 'h', { fallback: 3, usual: [0.1, 16] }),
   parkedDays: num('Parked at the longest', 'days', { fallback: 21, usual: [1, 200] }),
-  maxDropFraction: share('Drop allowed', { fallback: 0.03, usual: [0.005, 0.15] }),
+  maxDropFraction: share('Drop allowed', { fallback: 0.03, usual: [0.005, 0.1] }),
   ambientC: num('Ambient of the looms', '°C', { fallback: 40, usual: [-20, 100] }),
 };
 export interface LowVoltageSettings extends ItemOf<typeof lowVoltageFields> {}
@@ -76,7 +76,7 @@ export const serviceFields = {
   device: refer('High-voltage device', 'devices'),
   runOnS: num('Runs on after key-off for', 's', { usual: [0, 600] }),
   /** With the pump off: how often it still helps. */
-  reserveCount: num('Reserve: times it still helps', '', { usual: [0, 50] }),
+  reserveCount: num('Reserve: times it still helps', '', { usual: [0, 20] }),
   warns: flag('Warns when it fails or runs low'),
   /** Of heat out of high voltage. */
   withBlower: flag('Interlocked with its blower'),

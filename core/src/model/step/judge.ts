@@ -21,6 +21,8 @@ export interface Verdict {
   parts?: string[];
   /** What a fitting part needs, where none is at hand. */
   advice?: string | null;
+  /** Things that it names beside its subjects: they do not make its identity. */
+  also?: readonly string[];
 }
 
 /**
@@ -36,13 +38,14 @@ export function judge(
   gaps: Gap[],
   message: string | null,
   values: CheckValue[] = [],
-  { suggestions = [], ranking, parts = [], advice = null }: Verdict = {},
+  { suggestions = [], ranking, parts = [], advice = null, also = [] }: Verdict = {},
 ): Check {
   const key = checkKey(rule, subjects);
   if (gaps.length > 0) return { key, rule, subjects, state: 'not-checked', gaps: dedupe(gaps) };
   if (message === null) return { key, rule, subjects, state: 'clear', values };
   const { grade } = rule;
-  const stated = { key, rule, subjects, state: 'raised' as const, grade, message, values };
+  const about = also.length === 0 ? subjects : [...new Set([...subjects, ...also])];
+  const stated = { key, rule, subjects: about, state: 'raised' as const, grade, message, values };
   const check: RaisedCheck = { ...stated, parts, suggestions, advice };
   return ranking === undefined ? check : ranked(check, ranking);
 }

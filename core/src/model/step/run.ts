@@ -83,11 +83,16 @@ export class Run<Input, Result extends object> {
   }
 
   /** Every rule of the calculator, raised or clear, or not checked when it did not run. */
-  checks(subjects: string[], values: CheckValue[] = [], parts: string[] = []): Check[] {
+  checks(
+    subjects: string[],
+    values: CheckValue[] = [],
+    parts: string[] = [],
+    also: readonly string[] = [],
+  ): Check[] {
     return this.calculator.rules.map((rule) => {
       const found = this.outcome?.findings.filter((finding) => finding.rule === rule) ?? [];
       const message = found.length === 0 ? null : found.map((finding) => finding.message).join(' ');
-      return judge(rule, subjects, this.gaps, message, values, { parts });
+      return judge(rule, subjects, this.gaps, message, values, { parts, also });
     });
   }
 

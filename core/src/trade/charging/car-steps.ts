@@ -4,7 +4,7 @@ import { formatNumber } from '../../ground/quantity';
 import { supplyDefaults, type Design, type Id } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { packLowest } from '../pack';
-import { builtCharger, efficiencyAt } from './chargers';
+import { builtCharger, chargerIds, efficiencyAt, onSupply } from './chargers';
 import { ofParts } from './of-parts';
 import { chargeRules } from './rules';
 import { stationLimits } from './station-limits';
@@ -42,6 +42,9 @@ export const inletStep: StepDefinition = {
     const parts = inlet.inlet === undefined ? [] : [inlet.inlet];
     const active = Object.values(read.at('devices')).filter(
       ({ insulationMonitor }) => insulationMonitor === 'active',
+    );
+    const unknown = Object.entries(read.at('devices')).filter(
+      ([, { kind, insulationMonitor }]) => kind === 'insulation-monitor' && insulationMonitor === undefined,
     );
     return {
       figures: [],
@@ -106,9 +109,15 @@ export const inletStep: StepDefinition = {
         judge(
           chargeRules.monitors,
           [subject],
-          takesStation && active.length > 0
-            ? unsaid(inlet.monitorPauses, 'monitorPauses', 'what the insulation monitor does at a station')
-            : [],
+          takesStation && unknown.length > 0
+            ? unknown.map(([id, device]) => ({
+                kind: 'not-given' as const,
+                path: `devices.${id}.insulationMonitor`,
+                label: `how ${device.tag} watches`,
+              }))
+            : takesStation && active.length > 0
+              ? unsaid(inlet.monitorPauses, 'monitorPauses', 'what the insulation monitor does at a station')
+              : [],
           takesStation && active.length > 0 && inlet.monitorPauses === false
             ? `${n(active.length)} of the vehicle’s (${active.map((one) => one.tag).join(', ')}) goes on while ${tag} is at a station.`
             : null,
@@ -127,9 +136,10 @@ export const cutStep: StepDefinition = {
   compute(subject, read) {
     const cuts = read.at('cuts') ?? {};
     if (subject === 'vehicle') {
-      const chargers = Object.values(read.at('devices')).filter(
-        ({ kind }) => kind === 'charger' || kind === 'dc-inlet',
+      const charging = Object.entries(read.at('devices')).filter(
+        ([, { kind }]) => kind === 'charger' || kind === 'dc-inlet',
       );
+      const chargers = charging.map(([, device]) => device);
       return {
         figures: [],
         checks: [
@@ -141,6 +151,7 @@ export const cutStep: StepDefinition = {
               ? `${chargers.map((one) => one.tag).join(' and ')} can charge the pack; ${n(0)} independent cuts are given.`
               : null,
             [count('independent cuts', Object.keys(cuts).length)],
+            { also: charging.map(([id]) => id) },
           ),
         ],
       };
@@ -194,6 +205,38 @@ export const cutStep: StepDefinition = {
   },
 };
 
+/** Each charger: whether anything that is given feeds it. */
+export const chargerStep: StepDefinition = {
+  id: 'charge.charger',
+  version: 1,
+  subjects: (design) => (saysCharging(design) ? chargerIds(design) : []),
+  compute(subject, read) {
+    const { charger, gaps } = builtCharger(subject, { devices: read.at('devices'), parts: read.at('parts') });
+    const mains = Object.values(read.at('supplies') ?? {}).filter(({ kind }) => kind !== 'station');
+    const serving =
+      charger === null ? [] : mains.filter(({ phases = 1 }) => onSupply(charger, phases) !== null);
+    return {
+      figures: [],
+      checks: [
+        judge(
+          chargeRules.noSupply,
+          [subject],
+          [
+            ...gaps,
+            ...(mains.length === 0
+              ? [{ kind: 'not-given' as const, path: 'supplies', label: 'a supply of the mains' }]
+              : []),
+          ],
+          charger !== null && serving.length === 0
+            ? `${charger.tag} works at ${n(0)} of ${n(mains.length)} supplies.`
+            : null,
+          [count('works at', serving.length), count('supplies', mains.length)],
+        ),
+      ],
+    };
+  },
+};
+
 /** Circuits that feed, or are fed by, something that charges or converts. */
 const branchesOf = (design: Pick<Design, 'circuits' | 'devices'>): Id[] =>
   Object.keys(design.circuits).filter((id) =>
@@ -207,7 +250,7 @@ export const branchStep: StepDefinition = {
   subjects: (design) =>
     branchesOf(design).filter((id) => {
       const { kind, charger } = design.devices[design.circuits[id]!.device!]!;
-      if (kind === 'charger') return charger !== undefined;
+      if (kind === 'charger') return charger !== undefined || saysCharging(design);
       return kind === 'dc-dc'
         ? design.lowVoltage?.converter !== undefined
         : Object.keys(design.inlets ?? {}).length > 0;

@@ -25,6 +25,7 @@ declare module '../../ground/figure' {
       | 'heatW';
     'charge.inlet': never;
     'charge.cut': never;
+    'charge.charger': never;
     'charge.branch': 'currentA';
     'charge.ladder': 'shortfallMv';
   }

@@ -1,7 +1,13 @@
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { chargingDefaults, limitDefaults, type Design, type ThresholdRole } from '../../model/document';
+import {
+  bleedOf,
+  chargingDefaults,
+  limitDefaults,
+  type Design,
+  type ThresholdRole,
+} from '../../model/document';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { readPackLayout, type PackLayout } from '../pack';
 import { saysCharging } from './car-steps';
@@ -148,21 +154,48 @@ export const ladderStep: StepDefinition = {
       ({ level, role, perCellV }) =>
         level === 'pack' && upperCuts.includes(role) && perCellV <= maxV && perCellV + spreadV > maxV + 1e-9,
     );
-    // A cut by the cell catches the high cell before it is harmed.
-    const caught = items.some(
-      ({ level, role, perCellV }) =>
-        level === 'cell' && (role === 'independent-cut' || role === 'bms-cut-high') && perCellV <= maxV,
+    /**
+     * A cut by the cell catches the high cell before it is harmed; an independent one is there for when the monitor does not.
+     */
+    const catches = (wanted: readonly ThresholdRole[]) =>
+      items.some(
+        ({ level, role, perCellV }) => level === 'cell' && wanted.includes(role) && perCellV <= maxV,
+      );
+    const unseen = hiding.filter(
+      ({ role }) =>
+        !catches(role === 'independent-cut' ? ['independent-cut'] : ['independent-cut', 'bms-cut-high']),
     );
+    /** What a threshold belongs to: a thing of the design, or its limits. */
+    const ownerOf = (path: string) => {
+      const [root, id] = path.split('.') as [string, string];
+      return root === 'limits' ? ['limits'] : root === 'parts' ? [] : [id];
+    };
+    const owners = (paths: readonly string[]) => ({ also: paths.flatMap(ownerOf) });
     const has = (role: ThresholdRole) => items.some((one) => one.role === role);
     const kinds = Object.values(slices.devices).map(({ kind }) => kind);
+    const { regenPeakA, balance } = read.at('pack');
+    const bleed = bleedOf({
+      pack: read.at('pack'),
+      boards: read.at('boards') ?? {},
+      parts: read.at('parts'),
+    });
     const wanted: [ThresholdRole, string, boolean][] = [
       ['charger-end', 'where the charger ends', kinds.includes('charger')],
       ['bms-cut-high', 'where the monitor cuts above', true],
       ['bms-cut-low', 'where the monitor cuts below', true],
       ['inverter-cut', 'where the inverter stops', kinds.includes('inverter')],
+      ['regen-limit', 'how high the inverter brakes', kinds.includes('inverter') && (regenPeakA ?? 0) > 0],
+      ['balance-start', 'where balancing begins', balance?.school === 'top' && (bleed?.currentA ?? 0) > 0],
       ['independent-cut', 'where an independent cut opens', Object.keys(slices.cuts).length > 0],
     ];
-    const open = wanted.filter(([role, , asked]) => asked && !has(role));
+    const empty = [
+      ...Object.entries(slices.cuts).map(([id, { tag, voltageV }]) => ({ id, tag, voltageV })),
+      ...Object.entries(slices.thresholds).map(([id, { tag, voltageV }]) => ({ id, tag, voltageV })),
+    ].filter(({ voltageV }) => voltageV === undefined);
+    const open = [
+      ...wanted.filter(([role, , asked]) => asked && !has(role)).map(([, words]) => words),
+      ...empty.map(({ tag }) => `where “${tag}” acts`),
+    ];
     const shortfallMv = violations.reduce((most, { gapMv, neededMv }) => Math.max(most, neededMv - gapMv), 0);
     const figure: Figure = {
       id: figureId('charge.ladder', subject, 'shortfallMv'),
@@ -201,6 +234,7 @@ export const ladderStep: StepDefinition = {
             value('apart', gapMv, 'mV'),
             value('asked', neededMv, 'mV'),
           ]),
+          owners(violations.flatMap(({ upper, lower }) => [upper, lower])),
         ),
         judge(
           ladderRules.outside,
@@ -216,28 +250,29 @@ export const ladderStep: StepDefinition = {
             value('cells from', layout?.part.data.cell.minV ?? 0, 'V'),
             value('cells to', maxV, 'V'),
           ],
+          owners(outside.map(({ path }) => path)),
         ),
         judge(
           chargeRules.hides,
           [subject],
           noLayout,
-          hiding.length > 0 && !caught
-            ? `${hiding.map(({ path }) => say(path)).join('; ')} on average; with a spread of ${n(spreadV * 1000)} mV the highest cell passes ${n(maxV)} V.`
+          unseen.length > 0
+            ? `${unseen.map(({ path }) => say(path)).join('; ')} on average; with a spread of ${n(spreadV * 1000)} mV the highest cell passes ${n(maxV)} V.`
             : null,
           [
-            ...hiding.map(({ path, perCellV }) => value(say(path).replace(/ [-\d. ]+V$/, ''), perCellV, 'V')),
+            ...unseen.map(({ path, perCellV }) => value(say(path).replace(/ [-\d. ]+V$/, ''), perCellV, 'V')),
             value('spread', spreadV * 1000, 'mV'),
             value('cells to', maxV, 'V'),
           ],
+          owners(unseen.map(({ path }) => path)),
         ),
         judge(
           chargeRules.open,
           [subject],
           noLayout,
-          open.length > 0
-            ? `${n(open.length)} not given: ${open.map(([, words]) => words).join(', ')}.`
-            : null,
+          open.length > 0 ? `${n(open.length)} not given: ${open.join(', ')}.` : null,
           [value('steps not given', open.length, '')],
+          { also: empty.map(({ id }) => id) },
         ),
       ],
     };

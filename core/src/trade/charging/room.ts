@@ -1,6 +1,6 @@
 import { defineRoom } from '../../model/step';
 import { acCharge } from './ac-charge';
-import { branchStep, cutStep, inletStep } from './car-steps';
+import { branchStep, chargerStep, cutStep, inletStep } from './car-steps';
 import { chargeCurve } from './charge-curve';
 import { dcfcWindow } from './dcfc-window';
 import { ladderStep } from './ladder-step';
@@ -13,7 +13,7 @@ import { winterStep } from './winter-step';
 
 export const chargingRoom = defineRoom('charging', 'charge')
   .withRules('charge', 'charge-curve', 'ac-charge', 'dcfc-window', 'threshold-ladder')
-  .withSteps(supplyStep, stationStep, winterStep, inletStep, cutStep, branchStep, ladderStep)
+  .withSteps(supplyStep, stationStep, winterStep, inletStep, cutStep, chargerStep, branchStep, ladderStep)
   .withCalculator(pilot)
   .withCalculator(proximity)
   .withCalculator(acCharge)

@@ -4,6 +4,7 @@ import { gapsBehind, Inputs, type StepDefinition } from '../../model/step';
 import { packLowest } from '../pack';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 import { dcfcWindow, type DcfcWindowInput, type DcfcWindowResult } from './dcfc-window';
+import { reachChecks } from './reach-checks';
 import { stationLimits, type StationLink } from './station-limits';
 import { curveInputs, heatOf } from './curve-inputs';
 
@@ -149,6 +150,7 @@ export const stationStep: StepDefinition = {
             v('asked', (run.input?.endSoc ?? 0) * 100, '%'),
           ],
         ),
+        ...reachChecks(subject, supply, read),
       ],
     };
   },

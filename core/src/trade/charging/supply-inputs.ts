@@ -5,6 +5,10 @@ import { acCharge, type AcChargeInput, type AcChargeResult } from './ac-charge';
 import { builtCharger, chargerIds, efficiencyAt, onSupply, type BuiltCharger } from './chargers';
 import { proximity } from './proximity';
 
+/** Whether an inlet takes what a supply of a kind gives. */
+export const takes = ({ current }: InletItem, kind: SupplyItem['kind']): boolean =>
+  current === 'both' || current === (kind === 'station' ? 'station' : 'mains');
+
 /** The inlet that a supply goes through: as said, else the first that takes what it gives. */
 export function inletOf(
   { kind, inlet }: SupplyItem,
@@ -12,8 +16,7 @@ export function inletOf(
 ): { id: Id; item: InletItem } | null {
   const said = inlet === undefined ? undefined : inlets[inlet];
   if (said !== undefined) return { id: inlet!, item: said };
-  const wanted = kind === 'station' ? 'station' : 'mains';
-  const found = Object.keys(inlets).find((id) => ['both', wanted].includes(inlets[id]!.current));
+  const found = Object.keys(inlets).find((id) => takes(inlets[id]!, kind));
   return found === undefined ? null : { id: found, item: inlets[found]! };
 }
 
@@ -70,6 +73,8 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
       label: `other loads at ${tag}`,
       message: 'must be 0 or more',
     });
+  // A socket in the house has one; a wall box may have either.
+  if (supply.phases === undefined && supply.kind === 'wall box') missing(`${at}.phases`, `phases of ${tag}`);
   if (offersA === undefined) missing(`${at}.offersA`, `what the pilot of ${tag} offers`);
   let cableA: number | null = offersA ?? null;
   if (supply.cableOhm !== undefined) {

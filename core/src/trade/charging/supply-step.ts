@@ -10,6 +10,7 @@ import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './ch
 import { curveInputs, heatOf } from './curve-inputs';
 import { mainsLimits } from './mains-limits';
 import { ofParts } from './of-parts';
+import { reachChecks } from './reach-checks';
 import { chargeRules } from './rules';
 import { inletOf, inletRating } from './supply-inputs';
 
@@ -284,6 +285,10 @@ export const supplyStep: StepDefinition = {
     const suits =
       residual === 'B' || residual === 'A and 6 mA DC' || (residual === 'A' && unseen.length === 0);
     const pinsA = inlet === null ? null : inletRating(inlet.item, read.at('parts')).mainsA;
+    const atInlet = { also: inlet === null ? [] : [inlet.id] };
+    const trips = holdsA !== null && drawnA + way.otherA > holdsA * (1 + 1e-9);
+    const beyondPilot =
+      holdsA !== null && way.offersA !== null && way.offersA + way.otherA > holdsA * (1 + 1e-9);
     return {
       figures,
       ...(run.input !== null &&
@@ -332,6 +337,7 @@ export const supplyStep: StepDefinition = {
           real,
           way.serving.length === 0 ? `${tag} has ${n(phases)} phase; no charger works on it.` : null,
           [v('phases', phases, ''), v('chargers that do nothing', idle.length, '')],
+          { also: idle.map(({ id }) => id) },
         ),
         judge(
           chargeRules.breaker,
@@ -348,8 +354,8 @@ export const supplyStep: StepDefinition = {
                 ]
               : []),
           ],
-          holdsA !== null && drawnA + way.otherA > holdsA * (1 + 1e-9)
-            ? `At ${tag} chargers draw ${n(drawnA)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; the breaker of ${n(way.breakerA!)} A holds ${n(holdsA)} A for hours.`
+          trips
+            ? `At ${tag} chargers draw ${n(drawnA)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; the breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
             : null,
           [
             v('chargers draw', drawnA),
@@ -361,14 +367,41 @@ export const supplyStep: StepDefinition = {
         judge(
           chargeRules.wire,
           [subject],
-          real,
+          [
+            ...real,
+            ...(inlet !== null && pinsA === null
+              ? [
+                  {
+                    kind: 'not-given' as const,
+                    path: `inlets.${inlet.id}.ratedA`,
+                    label: `what ${inlet.item.tag} carries`,
+                  },
+                ]
+              : []),
+          ],
           way.wireA !== null && drawnA > way.wireA * (1 + 1e-9)
             ? `At ${tag} up to ${n(drawnA)} A flow; ${
                 pinsA !== null && pinsA <= way.wireA ? 'the inlet' : 'the wires behind the inlet'
               } carry ${n(way.wireA)} A.`
             : null,
           [v('flows', drawnA), v('carry', way.wireA ?? 0)],
+          atInlet,
         ),
+        judge(
+          chargeRules.pilot,
+          [subject],
+          real,
+          beyondPilot && !trips
+            ? `The pilot of ${tag} offers ${n(way.offersA!)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; its breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
+            : null,
+          [
+            v('offers', way.offersA ?? 0),
+            v('others', way.otherA ?? 0),
+            v('breaker', way.breakerA ?? 0),
+            v('holds for hours', holdsA ?? 0),
+          ],
+        ),
+        ...reachChecks(subject, supply, read),
         judge(
           chargeRules.neutral,
           [subject],
@@ -377,6 +410,7 @@ export const supplyStep: StepDefinition = {
             ? `At ${tag} the neutral carries ${n(limits.drawn.neutralA)} A; its wire is for ${n(neutralRating)} A.`
             : null,
           [v('neutral', limits?.drawn.neutralA ?? 0), v('its wire', neutralRating ?? 0)],
+          atInlet,
         ),
         judge(
           chargeRules.residual,
@@ -411,6 +445,7 @@ export const supplyStep: StepDefinition = {
             ? `At ${tag} up to ${formatQuantity(offeredA, 'A')} go into the pack; ${n(saidA)} A are said.`
             : null,
           [v('goes in', offeredA ?? 0), v('said', saidA ?? 0)],
+          { also: ['pack'] },
         ),
       ].map((check) => ofParts(check, parts)),
     };

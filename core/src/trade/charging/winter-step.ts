@@ -158,6 +158,7 @@ export const winterStep: StepDefinition = {
             { label: 'cells take', value: takesA ?? 0, unit: 'A' },
             { label: 'given', value: Number.isFinite(offeredA) ? offeredA : 0, unit: 'A' },
           ],
+          { also: ['limits'] },
         ),
       ],
     };

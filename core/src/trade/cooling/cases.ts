@@ -190,9 +190,12 @@ export function doingIn(
       if (wrong('airKgPerS', 'air') || wrong('uaWPerK', 'heat exchanged')) continue;
       const part = slices.parts[item.radiator ?? ''];
       const fan = slices.parts[item.fan ?? ''];
-      const airKgPerS = runsIn(item.switched, at)
-        ? (item.airKgPerS ?? (fan?.kind === 'fan' ? fan.data.airKgPerS : undefined))
-        : 0;
+      // Without a fan there is air through it only while the vehicle drives.
+      const blown = at === 'hill' || item.fan !== undefined || item.switched !== undefined;
+      const airKgPerS =
+        blown && runsIn(item.switched, at)
+          ? (item.airKgPerS ?? (fan?.kind === 'fan' ? fan.data.airKgPerS : undefined))
+          : 0;
       const own = part?.kind === 'radiator' ? part.data : null;
       if (airKgPerS === undefined) need('airKgPerS', 'air');
       else if (item.uaWPerK !== undefined)

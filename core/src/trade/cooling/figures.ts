@@ -12,6 +12,8 @@ declare module '../../ground/figure' {
       | 'platesC'
       | 'cellsC'
       | 'packUaWPerK';
+    'cooling.school': never;
+    'cooling.plumbing': never;
     'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';
     'cooling.box': 'uaWPerK' | 'heaterW' | 'warmS' | 'holdW' | 'energyKWh' | 'finalC';
     'cooling.pack': 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC';

@@ -176,6 +176,7 @@ export const fillStep: StepDefinition = {
               .join('; ')}.`
           : null,
         unbled.map((id) => ({ label: `height of ${nameOf(id)}`, value: zOf(id)!, unit: 'm' })),
+        { also: unbled },
       ),
       judge(
         coolingRules.noTank,
@@ -213,6 +214,7 @@ export const fillStep: StepDefinition = {
                 { label: 'tank', value: tankM ?? 0, unit: 'm' },
                 { label: 'highest of the rest', value: Number.isFinite(topM) ? topM : 0, unit: 'm' },
               ],
+              { also: [loop.tank] },
             ),
           ]),
       judge(
@@ -263,15 +265,15 @@ function overHv(
   runs: NonNullable<Design['runs']>,
   nothing: Gap[],
 ): Check {
-  const met: { tag: string; run: string; besideM: number }[] = [];
+  const met: { tag: string; run: string; besideM: number; also: Id[] }[] = [];
   for (const id of touched) {
     const { tag, xM, yM, zM } = joins[id] ?? { tag: id };
     if (xM === undefined || yM === undefined || zM === undefined) continue;
-    for (const run of Object.values(runs))
+    for (const [runId, run] of Object.entries(runs))
       for (const end of [run.points?.[0], run.points?.at(-1)]) {
         if (end?.xM === undefined || end.yM === undefined || end.zM === undefined || end.zM > zM) continue;
         const own = Math.hypot(end.xM - xM, end.yM - yM);
-        if (own < besideM) met.push({ tag, run: run.tag, besideM: own });
+        if (own < besideM) met.push({ tag, run: run.tag, besideM: own, also: [id, runId] });
       }
   }
   const unplaced = touched.flatMap((id): Gap[] => {
@@ -292,6 +294,7 @@ function overHv(
           .join('; ')}.`
       : null,
     met.map(({ tag, besideM: own }) => ({ label: `${tag} beside it`, value: own, unit: 'm' })),
+    { also: met.flatMap(({ also }) => also) },
   );
 }
 

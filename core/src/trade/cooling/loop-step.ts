@@ -192,7 +192,10 @@ export const loopStep: StepDefinition = {
       subjects: string[],
       message: string | null,
       values: CheckValue[],
-    ): Check => judge(rule, subjects, message === null ? standing : [], message, values);
+      also: readonly Id[] = [],
+      more: Gap[] = [],
+    ): Check =>
+      judge(rule, subjects, message === null ? [...standing, ...more] : [], message, values, { also });
 
     const told = (
       name: FigureName<'cooling.loop'>,
@@ -419,7 +422,8 @@ export const loopStep: StepDefinition = {
         rule: Rule,
         message: string | null,
         values: { label: string; value: number; unit: string }[],
-      ) => judge(rule, [subject], cold === null ? noPump : [], message, values);
+        also: readonly Id[] = [],
+      ) => judge(rule, [subject], cold === null ? noPump : [], message, values, { also });
       const shareValue = { label: 'share of the pump’s flow', value: share ?? 0, unit: 'fraction' };
       const worstValue = { label: 'largest imbalance', value: worst ?? 0, unit: 'fraction' };
       return [
@@ -430,10 +434,19 @@ export const loopStep: StepDefinition = {
             : null,
           [shareValue, ...flowValues()],
         ),
-        of(balanceRules.starved, starvedMessage(), [
-          ...starvedValues(),
-          ...balance.map(({ result }) => ({ label: 'on average', value: result.meanLPerMin, unit: 'L/min' })),
-        ]),
+        of(
+          balanceRules.starved,
+          starvedMessage(),
+          [
+            ...starvedValues(),
+            ...balance.map(({ result }) => ({
+              label: 'on average',
+              value: result.meanLPerMin,
+              unit: 'L/min',
+            })),
+          ],
+          balance.flatMap(({ result }) => result.starved),
+        ),
         of(balanceRules.imbalance, unevenMessage(), [worstValue, ...unevenValues()]),
       ];
     }
@@ -489,8 +502,14 @@ export const loopStep: StepDefinition = {
         );
         if (when.length === 0) return [];
         const most = Math.max(...when.map((one) => one.heatW[id]!));
-        return [{ text: `${nameOf(id)} (${caseNames[when[0]!.at]})`, heatW: most }];
+        return [{ id, text: `${nameOf(id)} (${caseNames[when[0]!.at]})`, heatW: most }];
       });
+      // A pump of which nobody says when it runs is counted as running: that is not known.
+      const unswitched = pieces.flatMap(({ id, item }): Gap[] =>
+        item.kind === 'pump' && item.switched === undefined
+          ? [{ kind: 'not-given', path: `plumbing.${id}.switched`, label: `what switches ${item.tag}` }]
+          : [],
+      );
       const stuck = known.filter(
         (one) => one.settled.temperatures === null && Object.values(one.heatW).some((heat) => heat > 0),
       );
@@ -515,6 +534,8 @@ export const loopStep: StepDefinition = {
             { label: 'places where it stands', value: stands.length, unit: '' },
             ...stands.slice(0, 6).map(({ text, heatW }) => ({ label: text, value: heatW, unit: 'W' })),
           ],
+          stands.map(({ id }) => id),
+          unswitched,
         ),
         judgeCases(
           coolingRules.noWayOut,
@@ -589,6 +610,22 @@ export const loopStep: StepDefinition = {
                   ],
                 ),
               ]),
+          ...(maxC === undefined && item.kind === 'jacket'
+            ? [
+                judge(
+                  coolingRules.partHot,
+                  [id],
+                  [
+                    {
+                      kind: 'not-given',
+                      path: `plumbing.${id}.coolantMaxC`,
+                      label: `hottest coolant that ${item.tag} takes`,
+                    },
+                  ],
+                  null,
+                ),
+              ]
+            : []),
           ...(maxC === undefined
             ? []
             : [
@@ -649,6 +686,7 @@ export const loopStep: StepDefinition = {
                 .join(', ')}${out.length > 6 ? ' and more' : ''}.`
             : null,
           [{ label: 'modules on no plate', value: on.size > 0 ? out.length : 0, unit: '' }],
+          { also: out.map(([id]) => id) },
         ),
       ];
     }

@@ -12,6 +12,7 @@ import { loopStep } from './loop-step';
 import { loopThermal } from './loop-thermal';
 import { packStep } from './pack-step';
 import { packThermal } from './pack-thermal';
+import { plumbingStep, schoolStep } from './plumbing-step';
 import { warmUp } from './warm-up';
 
 export const coolingRoom = defineRoom('cooling', 'cool')
@@ -25,7 +26,7 @@ export const coolingRoom = defineRoom('cooling', 'cool')
     'leak-test',
     'expansion',
   )
-  .withSteps(hillStep, chargeStep, loopStep, fillStep, boxStep, packStep)
+  .withSteps(hillStep, chargeStep, schoolStep, plumbingStep, loopStep, fillStep, boxStep, packStep)
   .withCalculator(hydraulic)
   .withCalculator(loopBalance)
   .withCalculator(loopThermal)

@@ -21,6 +21,10 @@ import {
 } from './twelve-volt';
 
 const n = formatNumber;
+/** Of a night, h. */
+const nightH = 12;
+/** A battery is fed with at most so many times its nominal voltage. */
+const mostFed = 1.25;
 /** Without its converter a vehicle goes on at least that long, h. */
 const limpH = 0.5;
 
@@ -174,6 +178,13 @@ export const budgetStep: StepDefinition = {
     const onBattery = settings.school === 'mains charger';
     const coilsV = supplyOf(read.at('settings'));
     const isFed = system.hasConverter ? system.converterA !== null : settings.mainsChargerA !== undefined;
+    // What a journey takes out, put back by a charger that fills at its current.
+    const refillH =
+      alone.result === null || settings.mainsChargerA === undefined || !(settings.mainsChargerA > 0)
+        ? null
+        : (alone.result.drivingA * journeyH) / settings.mainsChargerA;
+    const battery = read.at('parts')[settings.battery ?? ''];
+    const ofSheet = battery?.kind === 'battery' ? battery.data.usableFraction : null;
     const noBattery: Gap[] =
       system.resistanceOhm === null
         ? [{ kind: 'not-given', path: 'lowVoltage.battery', label: 'resistance of the battery' }]
@@ -283,6 +294,52 @@ export const budgetStep: StepDefinition = {
             ? `Coils and monitor are judged at ${n(coilsV)} V; the battery has ${n(system.nominalV)} V.`
             : null,
           [v('coils', coilsV, 'V'), v('battery', system.nominalV, 'V')],
+        ),
+        judge(
+          lowVoltageRules.fedVoltage,
+          [subject],
+          settings.battery === undefined
+            ? [{ kind: 'not-given', path: 'lowVoltage.battery', label: 'battery' }]
+            : [],
+          systemV < system.nominalV * (1 - 1e-9) || systemV > system.nominalV * mostFed * (1 + 1e-9)
+            ? `${n(systemV)} V while it is fed; the battery has ${n(system.nominalV)} V.`
+            : null,
+          [v('while it is fed', systemV, 'V'), v('battery', system.nominalV, 'V')],
+          { also: ['lowVoltage'] },
+        ),
+        judge(
+          lowVoltageRules.usable,
+          [subject],
+          [],
+          ofSheet !== null &&
+            settings.usableFraction !== undefined &&
+            settings.usableFraction > ofSheet + 1e-9
+            ? `${n(settings.usableFraction * 100)} % are counted on; its sheet says ${n(ofSheet * 100)} %.`
+            : null,
+          [v('counted on', (settings.usableFraction ?? 0) * 100, '%'), v('sheet', (ofSheet ?? 0) * 100, '%')],
+          { also: ['lowVoltage'], parts: settings.battery === undefined ? [] : [settings.battery] },
+        ),
+        judge(
+          lowVoltageRules.refill,
+          [subject],
+          onBattery
+            ? [
+                ...alone.gaps,
+                ...(settings.mainsChargerA === undefined
+                  ? [{ kind: 'not-given' as const, path: 'lowVoltage.mainsChargerA', label: 'mains charger' }]
+                  : []),
+              ]
+            : [],
+          onBattery && refillH !== null && refillH > nightH
+            ? `After a journey of ${n(journeyH)} h the charger of ${n(settings.mainsChargerA!)} A takes ${n(refillH)} h to fill the battery again; a night has ${n(nightH)} h.`
+            : null,
+          [
+            v('journey', journeyH, 'h'),
+            v('charger', settings.mainsChargerA ?? 0, 'A'),
+            v('fills in', refillH ?? 0, 'h'),
+            v('a night', nightH, 'h'),
+          ],
+          { also: ['lowVoltage'] },
         ),
         judge(
           lowVoltageRules.sag,

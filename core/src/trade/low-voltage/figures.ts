@@ -17,6 +17,7 @@ declare module '../../ground/figure' {
     'low-voltage.service': never;
     'looms.wire': 'lengthM' | 'currentA' | 'dropV';
     'looms.end': never;
+    'looms.bundle': never;
   }
 }
 

@@ -41,6 +41,22 @@ export const groupStep: StepDefinition = {
             { label: 'cannot be left out', value: must.length, unit: '' },
             { label: 'can', value: may.length, unit: '' },
           ],
+          { also: behind },
+        ),
+        judge(
+          lowVoltageRules.twoRatings,
+          [subject],
+          [],
+          fuses.length > 0 && Math.max(...fuses) !== Math.min(...fuses)
+            ? `Behind ${subject}: ${behind
+                .filter((id) => all[id]!.fuseA !== undefined)
+                .map((id) => `${all[id]!.tag} has ${n(all[id]!.fuseA!)} A`)
+                .join(', ')}.`
+            : null,
+          behind.flatMap((id) =>
+            all[id]!.fuseA === undefined ? [] : [{ label: all[id]!.tag, value: all[id]!.fuseA!, unit: 'A' }],
+          ),
+          { also: behind },
         ),
         judge(
           lowVoltageRules.groupFuse,
@@ -58,6 +74,7 @@ export const groupStep: StepDefinition = {
             { label: 'fuse', value: fuseA ?? 0, unit: 'A' },
             { label: 'draw', value: sumA, unit: 'A' },
           ],
+          { also: behind },
         ),
       ],
     };

@@ -18,6 +18,8 @@ import {
 const n = formatNumber;
 /** A fuse nearer to the current than this is a finding. */
 export const nearFraction = 0.1;
+/** A start takes up to about ten times what runs; beyond this one of the two was mistyped. */
+const mostPeakOver = 15;
 /** Nothing looks after a wire before its fuse; longer than this it is a finding, m. */
 const unfusedM = 0.2;
 
@@ -147,9 +149,17 @@ export const loadStep: StepDefinition = {
     const relay = parts[load.relay ?? ''];
     const data = relay?.kind === 'relay' ? relay.data : null;
     const peakA = load.peakW === undefined ? amps : Math.max(amps, load.peakW / fedV(system));
+    const tooMuch = data !== null && current.value !== null && (data.contactA < amps || data.makesA < peakA);
     const noFuse: Gap[] =
       fuseA === undefined ? [{ kind: 'not-given', path: `${at}.fuseA`, label: `fuse of ${tag}` }] : [];
     const shared = load.behind !== undefined;
+    const near = fuseA !== undefined && current.value !== null ? fuseA / amps : Infinity;
+    const isNear = near < 1 + nearFraction;
+    const isSmall = near < 1 - 1e-9;
+    const isOdd =
+      load.peakW !== undefined &&
+      load.powerW !== undefined &&
+      (load.peakW < load.powerW * (1 - 1e-9) || load.peakW > load.powerW * mostPeakOver);
     const keys = chosen === null ? [] : [wireKey!];
     return {
       figures: [
@@ -284,10 +294,22 @@ export const loadStep: StepDefinition = {
           lowVoltageRules.fuseNear,
           [subject],
           shared ? [] : [...noFuse, ...current.gaps],
-          !shared && fuseA !== undefined && current.value !== null && fuseA < amps * (1 + nearFraction)
-            ? `${tag}: ${n(fuseA)} A for ${n(amps)} A.`
-            : null,
+          !shared && isNear && !isSmall ? `${tag}: ${n(fuseA!)} A for ${n(amps)} A.` : null,
           [v('fuse', fuseA ?? 0, 'A'), v('current', amps, 'A')],
+        ),
+        judge(
+          lowVoltageRules.fuseSmall,
+          [subject],
+          [...noFuse, ...current.gaps],
+          isSmall ? `${tag}: ${n(fuseA!)} A for ${n(amps)} A.` : null,
+          [v('fuse', fuseA ?? 0, 'A'), v('current', amps, 'A')],
+        ),
+        judge(
+          lowVoltageRules.peakOdd,
+          [subject],
+          load.peakW === undefined ? [] : current.gaps,
+          isOdd ? `${tag} draws ${n(load.powerW!)} W and peaks at ${n(load.peakW!)} W.` : null,
+          [v('draws', load.powerW ?? 0, 'W'), v('peaks at', load.peakW ?? 0, 'W')],
         ),
         judge(
           lowVoltageRules.toFuse,
@@ -303,9 +325,17 @@ export const loadStep: StepDefinition = {
         judge(
           lowVoltageRules.relay,
           [subject],
-          data === null ? [] : current.gaps,
-          data !== null && (data.contactA < amps || data.makesA < peakA)
-            ? `${relay!.label} carries ${n(data.contactA)} A and makes ${n(data.makesA)} A; ${tag} draws ${n(amps)} A, at first ${n(peakA)} A.`
+          data === null || tooMuch
+            ? []
+            : [
+                ...current.gaps,
+                // Without its peak nobody knows what the contact makes.
+                ...(load.peakW === undefined
+                  ? [{ kind: 'not-given' as const, path: `${at}.peakW`, label: `peak of ${tag}` }]
+                  : []),
+              ],
+          tooMuch
+            ? `${relay!.label} carries ${n(data!.contactA)} A and makes ${n(data!.makesA)} A; ${tag} draws ${n(amps)} A, at first ${n(peakA)} A.`
             : null,
           [
             v('contact carries', data?.contactA ?? 0, 'A'),

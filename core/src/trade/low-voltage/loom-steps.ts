@@ -110,6 +110,16 @@ export const wireStep: StepDefinition = {
       pair === undefined || (pair.from === from && pair.to === to) || (pair.from === to && pair.to === from);
     const isReturn = ends[to ?? '']?.kind === 'ground' || ends[from ?? '']?.kind === 'ground';
     const amps = current.value ?? 0;
+    /** The one load that it feeds: what is behind its fuse is behind the load’s. */
+    const alone = wire.carries?.length === 1 ? read.at('loads')?.[wire.carries[0]!] : undefined;
+    const ways = read.shared(waysView);
+    const leads = (end: Id) => ways(end).size > 1;
+    // Both ends hang on bundles, or it is to be as it is: then it is no matter of not being laid yet.
+    const isApart =
+      way === null &&
+      from !== undefined &&
+      to !== undefined &&
+      (wire.state === 'frozen' || (leads(from) && leads(to)));
     const v = (label: string, value: number, unit: string): CheckValue => ({ label, value, unit });
     const most = Math.max(amps, fuseA ?? 0);
     return {
@@ -166,6 +176,35 @@ export const wireStep: StepDefinition = {
           { parts: wire.wire === undefined ? [] : [wire.wire] },
         ),
         judge(
+          loomRules.fuseSmall,
+          [subject],
+          feeds && fuseA !== undefined ? current.gaps : [],
+          feeds && fuseA !== undefined && current.value !== null && fuseA < amps * (1 - 1e-9)
+            ? `${tag} carries ${n(amps)} A behind a fuse of ${n(fuseA)} A.`
+            : null,
+          [v('flows', amps, 'A'), v('fuse', fuseA ?? 0, 'A')],
+          { also: wire.carries ?? [] },
+        ),
+        judge(
+          loomRules.fuseDiffers,
+          [subject],
+          [],
+          alone?.fuseA !== undefined && fuseA !== undefined && alone.fuseA !== fuseA
+            ? `${tag} has ${n(fuseA)} A; ${alone.tag} is given ${n(alone.fuseA)} A.`
+            : null,
+          [v('wire', fuseA ?? 0, 'A'), v('load', alone?.fuseA ?? 0, 'A')],
+          { also: wire.carries ?? [] },
+        ),
+        judge(
+          loomRules.noWay,
+          [subject],
+          isApart ? [] : noWay,
+          isApart
+            ? `${tag}: ${n(0)} ways lead from ${ends[from]?.tag ?? from} to ${ends[to]?.tag ?? to}.`
+            : null,
+          [v('ways', way === null ? 0 : 1, '')],
+        ),
+        judge(
           loomRules.unfused,
           [subject],
           [],
@@ -216,6 +255,15 @@ export const endStep: StepDefinition = {
         : [];
     const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
     const pins = here.flatMap(({ pin }) => (pin === null ? [] : [pin]));
+    const noPin: Gap[] = !isConnector
+      ? []
+      : here
+          .filter(({ pin }) => pin === null)
+          .map(({ wire }) => ({
+            kind: 'not-given',
+            path: `wires.${wire}.${wires[wire]!.from === subject && wires[wire]!.fromPin === undefined ? 'fromPin' : 'toPin'}`,
+            label: `cavity of ${wires[wire]!.tag} in ${tag}`,
+          }));
     const twice = isConnector ? [...new Set(pins.filter((pin, i) => pins.indexOf(pin) !== i))] : [];
     const beyond =
       face === null
@@ -246,6 +294,7 @@ export const endStep: StepDefinition = {
     const loads = here.filter(
       ({ wire }) => (wires[wire]!.carries?.length ?? 0) > 0 || wires[wire]!.system === 'low voltage',
     );
+    const sensed = here.filter(({ wire }) => wires[wire]!.system === 'sense');
     const ends = read.at('ends') ?? {};
     const alike =
       face === null || face.keyed || end.place === undefined
@@ -259,7 +308,7 @@ export const endStep: StepDefinition = {
         judge(
           loomRules.twice,
           [subject],
-          [],
+          twice.length > 0 ? [] : noPin,
           twice.length > 0 ? `${tag}: two wires in cavity ${twice.map((pin) => n(pin)).join(', ')}.` : null,
           twice.map((pin) => v('cavity', pin)),
         ),
@@ -301,10 +350,21 @@ export const endStep: StepDefinition = {
           loomRules.senseGround,
           [subject],
           [],
-          end.forSense === true && kind === 'ground' && loads.length > 0
-            ? `${tag} is the ground of sensors; ${n(loads.length)} wires of loads return through it: ${loads.map(({ wire }) => wires[wire]!.tag).join(', ')}.`
+          kind === 'ground' && loads.length > 0 && (end.forSense === true || sensed.length > 0)
+            ? `${tag} is the ground of ${end.forSense === true ? 'sensors' : `${n(sensed.length)} sensors (${sensed.map(({ wire }) => wires[wire]!.tag).join(', ')})`}; ${n(loads.length)} wires of loads return through it: ${loads.map(({ wire }) => wires[wire]!.tag).join(', ')}.`
             : null,
-          [v('returns of loads', loads.length)],
+          [v('returns of loads', loads.length), v('sensors', sensed.length)],
+          { also: [...loads, ...sensed].map(({ wire }) => wire) },
+        ),
+        judge(
+          loomRules.lone,
+          [subject],
+          [],
+          kind === 'splice' && here.length === 1
+            ? `${tag} joins ${n(1)} wire: ${wires[here[0]!.wire]!.tag}.`
+            : null,
+          [v('wires', here.length)],
+          { also: here.map(({ wire }) => wire) },
         ),
         judge(
           loomRules.alike,
@@ -316,6 +376,37 @@ export const endStep: StepDefinition = {
             : null,
           [v('alike', alike.length + 1)],
           { parts: keys },
+        ),
+      ],
+    };
+  },
+};
+
+/** Each stretch of loom: that it leads from one place to another. */
+export const bundleStep: StepDefinition = {
+  id: 'looms.bundle',
+  version: 1,
+  subjects: ({ bundles = {} }) => Object.keys(bundles),
+  compute(subject, read) {
+    const { tag, from, to, lengthM } = read.at('bundles')![subject]!;
+    const unsaid = (value: unknown, name: string, label: string): Gap[] =>
+      value === undefined
+        ? [{ kind: 'not-given', path: `bundles.${subject}.${name}`, label: `${label} of ${tag}` }]
+        : [];
+    return {
+      figures: [],
+      checks: [
+        judge(
+          loomRules.nowhere,
+          [subject],
+          [
+            ...unsaid(from, 'from', 'beginning'),
+            ...unsaid(to, 'to', 'end'),
+            ...unsaid(lengthM, 'lengthM', 'length'),
+          ],
+          from === to ? `${tag}: ${n(1)} place at both ends.` : null,
+          [{ label: 'places', value: from === to ? 1 : 2, unit: '' }],
+          { also: from === undefined ? [] : [from] },
         ),
       ],
     };

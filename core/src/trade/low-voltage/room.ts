@@ -2,13 +2,13 @@ import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
-import { endStep, wireStep } from './loom-steps';
+import { bundleStep, endStep, wireStep } from './loom-steps';
 import { serviceStep } from './service-step';
 import { twelveVolt } from './twelve-volt';
 import { wire12v } from './wire-12v';
 
 export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
   .withRules('low-voltage', 'looms', 'twelve-volt', 'wire-12v')
-  .withSteps(budgetStep, loadStep, groupStep, serviceStep, wireStep, endStep)
+  .withSteps(budgetStep, loadStep, groupStep, serviceStep, wireStep, endStep, bundleStep)
   .withCalculator(twelveVolt)
   .withCalculator(wire12v);

@@ -55,6 +55,17 @@ export const serviceStep: StepDefinition = {
           [],
           fed?.essential === false ? `${tag} is fed as ${fed.tag}: ${n(0)} of its feeds must live.` : null,
           [{ label: 'cannot be left out', value: fed?.essential === false ? 0 : 1, unit: '' }],
+          { also: load === undefined ? [] : [load] },
+        ),
+        judge(
+          lowVoltageRules.serviceIdle,
+          [subject],
+          fed !== undefined && fed.when === undefined
+            ? [{ kind: 'not-given', path: `loads.${load}.when`, label: `when ${fed.tag} runs` }]
+            : [],
+          fed?.when === 'charging' ? `${tag} is fed as ${fed.tag}, which runs ${n(0)} h of a drive.` : null,
+          [{ label: 'runs while driving', value: fed?.when === 'charging' ? 0 : 1, unit: 'h' }],
+          { also: load === undefined ? [] : [load] },
         ),
         judge(
           lowVoltageRules.hotHeat,

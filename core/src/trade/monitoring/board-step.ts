@@ -34,6 +34,13 @@ export const boardStep: StepDefinition = {
     const twins = Object.keys(boards).filter(
       (id) => id !== subject && board.address !== undefined && boards[id]!.address === board.address,
     );
+    const sameOrder = Object.keys(boards).filter(
+      (id) =>
+        id !== subject &&
+        board.order !== undefined &&
+        boards[id]!.order === board.order &&
+        boards[id]!.string === board.string,
+    );
     const alike = Object.keys(boards).filter(
       (id) =>
         id !== subject &&
@@ -105,6 +112,27 @@ export const boardStep: StepDefinition = {
             ? `${[tag, ...twins.map((id) => boards[id]!.tag)].join(' and ')} have address ${n(board.address!)}.`
             : null,
           [v('address', board.address ?? 0)],
+          { also: twins },
+        ),
+        judge(
+          monitoringRules.orderTwice,
+          [subject],
+          [],
+          sameOrder.length > 0 && subject < sameOrder[0]!
+            ? `${[tag, ...sameOrder.map((id) => boards[id]!.tag)].join(' and ')} have place ${n(board.order!)}.`
+            : null,
+          [v('place', board.order ?? 0)],
+          { also: sameOrder },
+        ),
+        judge(
+          monitoringRules.takesMore,
+          [subject],
+          board.takes === undefined ? [] : noUnit,
+          data !== null && board.takes !== undefined && board.takes > data.channels
+            ? `${tag} is to take ${n(board.takes)} cells; it has ${n(data.channels)} channels.`
+            : null,
+          [v('takes', board.takes ?? 0), v('channels', data?.channels ?? 0)],
+          { parts: keys },
         ),
         judge(
           monitoringRules.plugs,
@@ -114,7 +142,7 @@ export const boardStep: StepDefinition = {
             ? `${n(alike.length + 1)} boards in ${read.at('boxes', board.box!)?.tag ?? ''}: ${[tag, ...alike.map((id) => boards[id]!.tag)].join(', ')}.`
             : null,
           [v('boards', alike.length + 1)],
-          { parts: keys },
+          { parts: keys, also: alike },
         ),
         judge(
           monitoringRules.wall,

@@ -5,6 +5,8 @@ import { saysSensing } from './map-step';
 import { monitoringRules } from './rules';
 
 const n = formatNumber;
+/** A range beyond so many times the peak is used in its lowest part alone. */
+const coarseOver = 5;
 
 /** What tells the current: which strings it sees, how far it reads, and which way round. */
 export const currentStep: StepDefinition = {
@@ -13,7 +15,10 @@ export const currentStep: StepDefinition = {
   subjects: (design) =>
     saysSensing(design) || Object.keys(design.currentSensors ?? {}).length > 0 ? ['pack'] : [],
   compute(subject, read) {
-    const sensors = Object.values(read.at('currentSensors') ?? {});
+    const sensors = Object.entries(read.at('currentSensors') ?? {}).map(([id, sensor]) => ({
+      id,
+      ...sensor,
+    }));
     const strings = Object.entries(read.at('strings')).filter(([, { modules }]) => modules.length > 0);
     const { peakCurrentA } = read.at('pack');
     const v = (label: string, value: number, unit = ''): CheckValue => ({ label, value, unit });
@@ -25,16 +30,26 @@ export const currentStep: StepDefinition = {
     // Of one string the pack’s sensor sees all; of several the strings’ own tell which of them carries how much.
     const seen = new Set(sensors.map(({ string }) => string));
     const unseen = strings.filter(([id]) => !seen.has(id) && !(whole && strings.length === 1));
-    const short = sensors.flatMap(({ tag, string, rangeA }) => {
+    const compared = sensors.flatMap(({ id, tag, string, rangeA }) => {
       if (rangeA === undefined || peakCurrentA === undefined) return [];
       const peakA = string === undefined ? peakCurrentA : peakCurrentA / Math.max(1, strings.length);
-      return rangeA < peakA - 1e-9 ? [{ tag, rangeA, peakA }] : [];
+      return [{ id, tag, rangeA, peakA }];
     });
-    const ranges = sensors.flatMap(({ tag, rangeA }) =>
-      rangeA === undefined
-        ? [{ kind: 'not-given' as const, path: 'currentSensors', label: `range of ${tag}` }]
-        : [],
-    );
+    const short = compared.filter(({ rangeA, peakA }) => rangeA < peakA - 1e-9);
+    const coarse = compared.filter(({ rangeA, peakA }) => peakA > 0 && rangeA > peakA * coarseOver);
+    const unsaid = (field: 'rangeA' | 'sign', label: string) =>
+      sensors.flatMap((sensor) =>
+        sensor[field] === undefined
+          ? [
+              {
+                kind: 'not-given' as const,
+                path: `currentSensors.${sensor.id}.${field}`,
+                label: `${label} of ${sensor.tag}`,
+              },
+            ]
+          : [],
+      );
+    const ranges = unsaid('rangeA', 'range');
     const signs = new Set(sensors.flatMap(({ sign }) => (sign === undefined ? [] : [sign])));
     const charge = sensors.filter(({ sign }) => sign === 'positive in charge').length;
     return {
@@ -48,6 +63,7 @@ export const currentStep: StepDefinition = {
             ? `${n(unseen.length)} of ${n(strings.length)} strings without one of their own: ${unseen.map(([, { tag }]) => tag).join(', ')}.`
             : null,
           [v('strings without', unseen.length), v('strings', strings.length)],
+          { also: unseen.map(([id]) => id) },
         ),
         judge(
           monitoringRules.shortRange,
@@ -71,11 +87,30 @@ export const currentStep: StepDefinition = {
             v(`range of ${tag}`, rangeA, 'A'),
             v(`peak at ${tag}`, peakA, 'A'),
           ]),
+          { also: short.map(({ id }) => id) },
+        ),
+        judge(
+          monitoringRules.coarse,
+          [subject],
+          [...none, ...ranges],
+          coarse.length > 0
+            ? coarse
+                .map(
+                  ({ tag, rangeA, peakA }) =>
+                    `${tag} reads up to ${n(rangeA)} A; ${n(peakA)} A flow at the peak.`,
+                )
+                .join(' ')
+            : null,
+          coarse.flatMap(({ tag, rangeA, peakA }) => [
+            v(`range of ${tag}`, rangeA, 'A'),
+            v(`peak at ${tag}`, peakA, 'A'),
+          ]),
+          { also: coarse.map(({ id }) => id) },
         ),
         judge(
           monitoringRules.signs,
           [subject],
-          none,
+          [...none, ...unsaid('sign', 'direction')],
           signs.size > 1
             ? `${n(charge)} of ${n(sensors.length)} read positive in charge, the rest in drive.`
             : null,

@@ -102,6 +102,7 @@ export const donorStep: StepDefinition = {
             { label: 'donor: sensors', value: donorSensors ?? 0, unit: '' },
             { label: 'sensors', value: count, unit: '' },
           ],
+          { also: ['sensing'] },
         ),
       ],
     };

@@ -156,6 +156,7 @@ export const mapStep: StepDefinition = {
                 .join(' ')
             : null,
           below.map(({ id, cells }) => v(`cells of ${named(id)}`, cells.length)),
+          { also: below.map(({ id }) => id) },
         ),
         judge(
           monitoringRules.straddle,
@@ -163,6 +164,7 @@ export const mapStep: StepDefinition = {
           unserved > 0 ? [] : run.gaps,
           hard.length > 0 ? say(hard) : null,
           hard.map(({ board, mvAtPeak }) => v(`over the break at ${named(board)}`, mvAtPeak, 'mV')),
+          { also: hard.map(({ board }) => board) },
         ),
         judge(
           bmsMapRules.straddle,
@@ -170,6 +172,7 @@ export const mapStep: StepDefinition = {
           unserved > 0 ? [] : run.gaps,
           soft.length > 0 ? say(soft) : null,
           soft.map(({ board, mvAtPeak }) => v(`over the cable at ${named(board)}`, mvAtPeak, 'mV')),
+          { also: soft.map(({ board }) => board) },
         ),
       ],
     };

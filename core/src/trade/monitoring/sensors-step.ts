@@ -1,10 +1,35 @@
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-import { judge, type StepDefinition } from '../../model/step';
-import { saysSensing } from './map-step';
+import type { Id } from '../../model/document';
+import { judge, type Reader, type StepDefinition } from '../../model/step';
+import { bmsMap } from './bms-map';
+import { boardsOf, mapInput } from './map-inputs';
+import { saysSensing, watchedStrings } from './map-step';
 import { monitoringRules } from './rules';
 
 const n = formatNumber;
+
+/** The modules whose cells each board reads, of strings whose map can be made. */
+function modulesByBoard(read: Reader): Map<Id, Set<Id>> {
+  const design = {
+    strings: read.at('strings'),
+    modules: read.at('modules'),
+    parts: read.at('parts'),
+    boards: read.at('boards') ?? {},
+    sensing: read.at('sensing') ?? {},
+    pack: read.at('pack'),
+  };
+  const found = new Map<Id, Set<Id>>();
+  for (const id of watchedStrings(design)) {
+    if (boardsOf(design, id).length === 0) continue;
+    const { input, gaps } = mapInput(design, id, () => 0);
+    const parsed = bmsMap.parse({ ...input, peakCurrentA: 0 });
+    if (gaps.length > 0 || !parsed.ok) continue;
+    for (const board of bmsMap.calculate(parsed.input).result.boards)
+      found.set(board.id, new Set(board.cells.map(({ module }) => module)));
+  }
+  return found;
+}
 
 /** Temperature sensors of the pack, and what the monitor does that balancing does not want. */
 export const sensorsStep: StepDefinition = {
@@ -23,8 +48,13 @@ export const sensorsStep: StepDefinition = {
       const part = parts[boards[id]!.unit ?? ''];
       const count = sensors.filter(([, { board }]) => board === id).length;
       return part?.kind === 'unit' && count > part.data.sensors
-        ? [{ tag: boards[id]!.tag, count, reads: part.data.sensors }]
+        ? [{ id, tag: boards[id]!.tag, count, reads: part.data.sensors }]
         : [];
+    });
+    const readsOf = modulesByBoard(read);
+    const far = sensors.filter(([, { module, board }]) => {
+      const own = board === undefined ? undefined : readsOf.get(board);
+      return module !== undefined && own !== undefined && !own.has(module);
     });
     const school = read.at('pack').balance?.school;
     const from = read.at('limits')?.balanceFromV;
@@ -40,6 +70,17 @@ export const sensorsStep: StepDefinition = {
             ? `${n(nowhere.length)} without a place: ${nowhere.map(([, { tag }]) => tag).join(', ')}.`
             : null,
           [v('without a place', nowhere.length)],
+          { also: nowhere.map(([id]) => id) },
+        ),
+        judge(
+          monitoringRules.sensorFar,
+          [subject],
+          [],
+          far.length > 0
+            ? `${n(far.length)} of ${n(sensors.length)}: ${far.map(([, { tag, module, board }]) => `${tag} in ${read.at('modules')[module!]?.tag ?? module!} on ${boards[board!]?.tag ?? board!}`).join(', ')}.`
+            : null,
+          [v('on a board of other modules', far.length), v('sensors', sensors.length)],
+          { also: far.map(([id]) => id) },
         ),
         judge(
           monitoringRules.sensors,
@@ -56,6 +97,7 @@ export const sensorsStep: StepDefinition = {
             ? over.map((one) => `${one.tag} reads ${n(one.reads)}; ${n(one.count)} are on it.`).join(' ')
             : null,
           over.flatMap((one) => [v(`reads, ${one.tag}`, one.reads), v(`on it, ${one.tag}`, one.count)]),
+          { also: over.map(({ id }) => id) },
         ),
         judge(
           monitoringRules.bottom,

@@ -4,6 +4,7 @@ declare module '../../ground/figure' {
     'network.load': 'rmsA' | 'peakA';
     'network.network': never;
     'network.structure': never;
+    'network.device-load': never;
   }
 }
 

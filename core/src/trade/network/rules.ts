@@ -20,6 +20,14 @@ export const networkRules = {
     'A fuse near the tap, of the branch’s cable.',
     'Overload and short circuit are judged for each change of section',
   ),
+  loadApart: rule(
+    'load-apart',
+    'mend',
+    'The load of a branch does not go with the power of its device',
+    'Fuse and cable are chosen for the load that is typed.',
+    'The load that follows from the device, or its power again.',
+    'Resistance at the full pack, any other power at its lowest; 0.9 to 3 times that',
+  ),
   feedsNothing: rule(
     'circuit-feeds-nothing',
     'mend',

@@ -2,6 +2,7 @@ import { everyCircuit } from '../../model/document';
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import type { StepDefinition } from '../../model/step';
 import { networkChecks } from './checks';
+import { deviceLoadStep } from './device-load-step';
 import { structureView } from './structure';
 
 /** A longer profile is not written out in the working. */
@@ -80,4 +81,4 @@ const networkStep: StepDefinition = {
   compute: (_subject, read) => ({ figures: [], checks: networkChecks(read.shared(structureView)) }),
 };
 
-export const networkSteps: StepDefinition[] = [loadStep, networkStep];
+export const networkSteps: StepDefinition[] = [loadStep, networkStep, deviceLoadStep];

@@ -85,41 +85,41 @@ function checksOf(subject: string, off: readonly Off[]): Check[] {
   );
 }
 
-const roots = ['vehicle', 'pack', 'settings'] as const;
-const collections = [
-  'masses',
-  'boxes',
-  'strings',
-  'devices',
-  'circuits',
-  'joints',
-  'bonds',
-  'runs',
-  'hazards',
-  'zones',
-] as const;
+/** Of a kind: what stands once in a design, and collections of things. */
+const named = (kind: 'one' | 'map') =>
+  (Object.keys(designFields) as (keyof typeof designFields)[]).filter(
+    (name) => (designFields[name] as Fields[string]).inner?.kind === kind,
+  );
+const roots = named('one');
+/** A body and its bond have one id: what is said of both is one finding. */
+const bodies = ['boxes', 'devices', 'circuits', 'bonds'] as const;
+const collections = named('map').filter((name) => !(bodies as readonly string[]).includes(name));
+const fieldsOf = (name: keyof typeof designFields) => (designFields[name] as Fields[string]).inner!.fields;
 
 /** Every number of the design against what is usual: slips of the unit and of the keyboard. */
 export const usualStep: StepDefinition = {
   id: 'norms.usual',
   version: 1,
-  subjects: () => [...roots, 'things', 'parts'],
+  subjects: (design) => [
+    ...[...roots, ...collections].filter((name) => design[name] !== undefined),
+    'things',
+    'parts',
+  ],
   compute(subject, read): { figures: []; checks: Check[] } {
-    const root = roots.find((name) => name === subject);
     const off = new Map<string, Off[]>();
     const add = (id: string, found: Off[]) => {
       if (found.length > 0) off.set(id, [...(off.get(id) ?? []), ...found]);
     };
+    const root = roots.find((name) => name === subject);
     if (root !== undefined)
-      for (const one of offIn(designFields[root].inner!.fields, read.at(root), root))
+      for (const one of offIn(fieldsOf(root), read.at(root) as object, root))
         add(thingOfPack(one.path) ?? root, [one]);
     else if (subject === 'parts')
       for (const [key, part] of Object.entries(read.at('parts'))) add(key, offInPart(key, part));
-    // A body and its bond have one id: what is said of both is one finding.
     else
-      for (const name of collections)
+      for (const name of subject === 'things' ? bodies : collections.filter((one) => one === subject))
         for (const [id, item] of Object.entries(read.at(name) ?? {}))
-          add(id, offIn(designFields[name].inner!.fields, item, `${name}.${id}`));
+          add(id, offIn(fieldsOf(name), item as object, `${name}.${id}`));
     return { figures: [], checks: [...off].flatMap(([id, those]) => checksOf(id, those)) };
   },
 };

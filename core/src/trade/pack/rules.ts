@@ -35,6 +35,14 @@ export const packRules = {
     'Narrow the charge window, or choose a device that works lower.',
     'Device makers’ voltage windows',
   ),
+  deviceWide: rule(
+    'device-window-wide',
+    'note',
+    'A device is said to work over an unlikely range of voltage',
+    'One end was typed with a digit too many or too few: what it is judged by holds anything.',
+    'The window of its sheet.',
+    'Highest over lowest voltage of at most ten',
+  ),
   deviceSag: rule(
     'sags-below-device-window',
     'mend',

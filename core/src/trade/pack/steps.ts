@@ -127,6 +127,9 @@ const packStep: StepDefinition = {
   },
 };
 
+/** Few devices work over more than this, as highest over lowest voltage. */
+const likelyWindow = 10;
+
 /** A charger and a DC inlet do nothing while the vehicle drives: the sag of its peak is none of theirs. */
 const worksWhileDriving = ({ kind }: DeviceItem) => kind !== 'charger' && kind !== 'dc-inlet';
 
@@ -193,6 +196,21 @@ const windowsStep: StepDefinition = {
           device.minV,
           'minV',
           (v, l) => `The pack goes down to ${v} V; ${device.tag} works from ${l} V.`,
+        ),
+        judge(
+          packRules.deviceWide,
+          [subject],
+          [...missing(device.minV, 'minV'), ...missing(device.maxV, 'maxV')],
+          device.minV !== undefined &&
+            device.maxV !== undefined &&
+            device.minV > 0 &&
+            device.maxV > device.minV * likelyWindow
+            ? `${device.tag} works from ${formatNumber(device.minV, 4)} to ${formatNumber(device.maxV, 4)} V.`
+            : null,
+          [
+            { label: 'works from', value: device.minV ?? 0, unit: 'V' },
+            { label: 'works up to', value: device.maxV ?? 0, unit: 'V' },
+          ],
         ),
         ...(worksWhileDriving(device)
           ? [

@@ -4,6 +4,7 @@ declare module '../../ground/figure' {
     'routing.run': 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg';
     'routing.tube': 'tubeCutMm' | 'fillFraction' | 'pullN' | 'sidewallNPerM';
     'routing.routed': never;
+    'routing.place': never;
   }
 }
 

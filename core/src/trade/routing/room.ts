@@ -2,6 +2,7 @@ import { defineRoom } from '../../model/step';
 import { bendCard } from './bend-card';
 import { conduitFit } from './conduit-fit';
 import { cutPlan } from './cut-plan';
+import { placeStep } from './place-step';
 import { pull } from './pull';
 import { route } from './route';
 import { routedStep, runStep } from './run-step';
@@ -9,7 +10,7 @@ import { tubeStep } from './tube-step';
 
 export const routingRoom = defineRoom('routing', 'route')
   .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run')
-  .withSteps(runStep, tubeStep, routedStep)
+  .withSteps(runStep, tubeStep, routedStep, placeStep)
   .withCalculator(route)
   .withCalculator(bendCard)
   .withCalculator(conduitFit)

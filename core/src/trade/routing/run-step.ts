@@ -17,7 +17,7 @@ import { Inputs, judge, type Reader, type Run, type StepDefinition } from '../..
 import { cablesIn, kgPerM, leastRadiusMm, runsOf, thickest, type CablesOfKind } from './cables-in';
 import { route, routeRules, type RouteInput, type RouteResult } from './route';
 import { runRules } from './rules';
-import { depthIn, pointsAlong, solidOf, type Solid } from './solids';
+import { depthIn, placeGaps, pointsAlong, solidOf, type Solid } from './solids';
 
 const n = formatNumber;
 
@@ -132,23 +132,6 @@ const placesOf = (those: readonly Met[]) => [
   ...those.map(({ tag, at }, i) => ({ label: `${i + 1}: ${tag}, from the beginning`, value: at, unit: 'm' })),
 ];
 
-const sizes = [
-  ['xM', 'place'],
-  ['yM', 'place'],
-  ['zM', 'height'],
-  ['lengthM', 'length'],
-  ['widthM', 'width'],
-  ['heightM', 'height of its body'],
-] as const;
-
-/** What keeps something from having a room of its own in the vehicle. */
-const placeGaps = (at: string, thing: { tag: string } & Parameters<typeof solidOf>[0]): Gap[] =>
-  sizes.flatMap(([field, what]): Gap[] =>
-    thing[field] === undefined
-      ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${what} of ${thing.tag}` }]
-      : [],
-  );
-
 /** How far along a way first lies inside of a solid, m; null: nowhere. */
 function firstInside(solid: Solid, along: readonly Vector[]): number | null {
   let atM = 0;
@@ -159,6 +142,8 @@ function firstInside(solid: Solid, along: readonly Vector[]): number | null {
   return null;
 }
 
+/** What was measured in place may be shorter than the points make the way, as a fraction of it. */
+const measuredWithin = 0.02;
 const endWithinM = 0.05;
 const insideM = 0.005;
 
@@ -172,9 +157,12 @@ function placeChecks(
 ): Check[] {
   const { tag } = run;
   if (found === null)
-    return Object.values(runRules).flatMap((one) =>
-      whole.has(one) ? [judge(one, [subject], gaps, null)] : [],
-    );
+    return [
+      ...Object.values(runRules).flatMap((one) =>
+        whole.has(one) ? [judge(one, [subject], gaps, null)] : [],
+      ),
+      ...(['from', 'to'] as const).map((end) => judge(runRules.endOff, [`${subject}/${end}`], gaps, null)),
+    ];
   const along = pointsAlong(found.path);
   const checks: Check[] = [];
   const things = { ...read.at('boxes'), ...read.at('devices') };
@@ -184,6 +172,15 @@ function placeChecks(
   ] as const) {
     const thing = things[run[end] ?? ''];
     const solid = thing === undefined ? null : solidOf(thing);
+    if (run[end] === undefined)
+      checks.push(
+        judge(
+          runRules.endOff,
+          [`${subject}/${end}`],
+          [{ kind: 'not-given', path: `runs.${subject}.${end}`, label: `what ${tag} ${name} at` }],
+          null,
+        ),
+      );
     if (thing === undefined) continue;
     if (solid === null) {
       const root = Object.hasOwn(read.at('boxes'), run[end]!) ? 'boxes' : 'devices';
@@ -200,6 +197,7 @@ function placeChecks(
         [],
         offM > endWithinM + 1e-9 ? `${tag} ${name} ${n(offM * 1000)} mm off ${thing.tag}.` : null,
         [{ label: 'off', value: Math.max(0, offM), unit: 'm' }],
+        { also: [subject, run[end]!] },
       ),
     );
   }
@@ -207,7 +205,7 @@ function placeChecks(
   const through = Object.entries(things).flatMap(([id, thing]) => {
     const solid = id === run.from || id === run.to ? null : solidOf(thing);
     const at = solid === null ? null : firstInside(solid, along);
-    return at === null ? [] : [{ tag: thing.tag, at }];
+    return at === null ? [] : [{ id, tag: thing.tag, at }];
   });
   checks.push(
     judge(
@@ -216,6 +214,7 @@ function placeChecks(
       [],
       through.length > 0 ? `${tag} leads through ${named(through)}.` : null,
       [...placesOf(through), { label: 'things without a place, not compared', value: unplaced, unit: '' }],
+      { also: through.map(({ id }) => id) },
     ),
   );
   const clearanceM = read.at('vehicle', 'clearanceM') ?? vehicleDefaults.clearanceM;
@@ -235,17 +234,25 @@ function placeChecks(
       ],
     ),
   );
-  return [...checks, ...zoneChecks(subject, tag, found, read)];
+  return [...checks, ...zoneChecks(subject, run, found, read)];
 }
 
 const whole = new Set([runRules.through, runRules.low, runRules.forbidden, runRules.crush]);
 
+/** Tubes that are not crushed with what lies in them. */
+const rigid = new Set<string>(['steel', 'aluminium']);
+
 /** Forbidden and kept-free places take no run; where the vehicle is crushed it lies in a rigid tube. */
-function zoneChecks(subject: Id, tag: string, { path, legs, ways }: RunGeometry, read: Reader): Check[] {
+function zoneChecks(
+  subject: Id,
+  { tag, conduit }: RunItem,
+  { path, legs, ways }: RunGeometry,
+  read: Reader,
+): Check[] {
   const given = Object.entries(read.at('zones') ?? {});
-  const zones = given.flatMap(([, zone]) => {
+  const zones = given.flatMap(([id, zone]) => {
     const solid = solidOf(zone);
-    return solid === null ? [] : [{ ...zone, solid }];
+    return solid === null ? [] : [{ ...zone, id, solid }];
   });
   /** A zone that is nowhere yet is not one that the run stays out of. */
   const gapsOf = (kinds: string[]) =>
@@ -253,30 +260,37 @@ function zoneChecks(subject: Id, tag: string, { path, legs, ways }: RunGeometry,
   /** Straights lie in their leg; a bend counts to the one before it. */
   let leg = 0;
   const bare = { pieces: [] as typeof path.pieces };
+  /** In a tube of which nobody says what it is. */
+  const unsaid = { pieces: [] as typeof path.pieces };
   for (const piece of path.pieces) {
     if (piece.kind === 'arc') leg = piece.corner;
-    if (ways[Math.min(leg, ways.length - 1)] !== 'conduit') bare.pieces.push(piece);
+    const inTube = ways[Math.min(leg, ways.length - 1)] === 'conduit';
+    if (!inTube || (conduit !== undefined && !rigid.has(conduit))) bare.pieces.push(piece);
+    else if (conduit === undefined) unsaid.pieces.push(piece);
     if (piece.kind === 'arc') leg = Math.min(piece.corner + 1, legs.lengths.length - 1);
   }
   const [all, uncovered] = [pointsAlong(path), pointsAlong(bare)];
   const hit = (kinds: string[], points: typeof all) =>
-    zones.flatMap(({ kind, tag: name, solid }) => {
+    zones.flatMap(({ id, kind, tag: name, solid }) => {
       const at = kinds.includes(kind) && points.length > 0 ? firstInside(solid, points) : null;
-      return at === null ? [] : [{ tag: name, at }];
+      return at === null ? [] : [{ id, tag: name, at }];
     });
   const said = (
-    those: Met[],
+    those: (Met & { id: Id })[],
     kinds: string[],
     rule: (typeof runRules)[keyof typeof runRules],
     text: string,
+    gaps: Gap[] = [],
   ) =>
     judge(
       rule,
       [subject],
-      those.length > 0 ? [] : gapsOf(kinds),
+      those.length > 0 ? [] : [...gapsOf(kinds), ...gaps],
       those.length > 0 ? `${tag} ${text} ${named(those)}.` : null,
       [...placesOf(those)],
+      { also: those.map(({ id }) => id) },
     );
+  const covered = hit(['crush'], pointsAlong(unsaid));
   return [
     said(
       hit(['forbidden', 'keep-free'], all),
@@ -284,7 +298,15 @@ function zoneChecks(subject: Id, tag: string, { path, legs, ways }: RunGeometry,
       runRules.forbidden,
       'leads through',
     ),
-    said(hit(['crush'], uncovered), ['crush'], runRules.crush, 'lies bare in'),
+    said(
+      hit(['crush'], uncovered),
+      ['crush'],
+      runRules.crush,
+      conduit === undefined || rigid.has(conduit) ? 'lies bare in' : `lies in ${conduit} conduit in`,
+      covered.length > 0
+        ? [{ kind: 'not-given', path: `runs.${subject}.conduit`, label: `conduit of ${tag}` }]
+        : [],
+    ),
   ];
 }
 
@@ -315,6 +337,8 @@ export const runStep: StepDefinition = {
       { label: 'bend radius', value: item.bendRadiusMm ?? 0, unit: 'mm' },
       { label: 'cable allows', value: radius ?? 0, unit: 'mm' },
     ];
+    const alongM = run.result?.pathLengthM ?? null;
+    const isShort = measured !== undefined && alongM !== null && measured < alongM * (1 - measuredWithin);
     const own = run
       .checks(
         [subject],
@@ -329,6 +353,18 @@ export const runStep: StepDefinition = {
       [...figures, cutFigure, massFigure(subject, item, cables, lengths?.cutM ?? null, run.gaps)],
       [
         ...own,
+        judge(
+          runRules.short,
+          [subject],
+          run.gaps,
+          isShort
+            ? `${item.tag} is cut to ${formatQuantity(measured, 'm')}; its way is ${formatQuantity(alongM, 'm')} long.`
+            : null,
+          [
+            { label: 'cut to', value: measured ?? 0, unit: 'm' },
+            { label: 'way', value: alongM ?? 0, unit: 'm' },
+          ],
+        ),
         ...separationChecks(subject, item.tag, run, read),
         ...placeChecks(subject, item, runGeometry(item), run.gaps, read),
       ],

@@ -1,3 +1,4 @@
+import type { Gap } from '../../ground/figure';
 import type { Vector } from '../../ground/math';
 import { pointOf, type Path } from '../../ground/space';
 
@@ -46,3 +47,20 @@ export function depthIn({ low, high }: Solid, point: Vector): number {
   if (least >= 0) return least;
   return -Math.hypot(...inside.map((one) => Math.min(0, one)));
 }
+
+const sizes = [
+  ['xM', 'place'],
+  ['yM', 'place'],
+  ['zM', 'height'],
+  ['lengthM', 'length'],
+  ['widthM', 'width'],
+  ['heightM', 'height of its body'],
+] as const;
+
+/** What keeps something from having a room of its own in the vehicle. */
+export const placeGaps = (at: string, thing: { tag: string } & Parameters<typeof solidOf>[0]): Gap[] =>
+  sizes.flatMap(([field, what]): Gap[] =>
+    thing[field] === undefined
+      ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${what} of ${thing.tag}` }]
+      : [],
+  );

@@ -216,9 +216,11 @@ export const tubeStep: StepDefinition = {
       ...card.checks(
         [subject],
         [{ label: 'radius over diameter', value: card.result?.radiusOverDiameter ?? 0, unit: '' }],
+        [],
+        [id],
       ),
-      ...fit.checks([subject], [{ label: 'fill', value: fit.result?.fillFraction ?? 0, unit: '' }]),
-      ...pulled.checks([subject], [{ label: 'pull', value: way?.tensionN ?? 0, unit: 'N' }]),
+      ...fit.checks([subject], [{ label: 'fill', value: fit.result?.fillFraction ?? 0, unit: '' }], [], [id]),
+      ...pulled.checks([subject], [{ label: 'pull', value: way?.tensionN ?? 0, unit: 'N' }], [], [id]),
     ].map(named);
     const answered: TubeAnswer = { card: card.result, fit: fit.result, pull: pulled.result };
     return {

@@ -1,4 +1,4 @@
-import { checkKey, type RaisedCheck } from '../../ground/figure';
+import type { RaisedCheck } from '../../ground/figure';
 import { gradeRank } from '../../ground/finding';
 import type { AcceptanceBody } from '../../record';
 import type { FindingStatus } from './assess';
@@ -21,7 +21,7 @@ export function withAcceptance(
     const lapsed = whyLapsed(check, last.body);
     return { check, accepted: lapsed === null ? last : null, lapsed };
   }
-  const before = (check.rule.formerly ?? []).map((id) => checkKey({ ...check.rule, id }, check.subjects));
+  const before = (check.rule.formerly ?? []).map((id) => `${id}${check.key.slice(check.rule.id.length)}`);
   const former = acceptances.findLast(({ body }) => before.includes(body.check));
   return {
     check,

@@ -1,4 +1,4 @@
-import { without, firstBox, lastBox, mend, note, unchecked, type Mistake } from './mistake';
+import { absent, without, firstBox, lastBox, mend, note, unchecked, type Mistake } from './mistake';
 
 /** Brief: masses, axles, speed and range, boxes in the vehicle, what the job needs at all. */
 export const briefMistakes: Mistake[] = [
@@ -99,7 +99,7 @@ export const briefMistakes: Mistake[] = [
     (draft) => (draft.boxes[firstBox(draft)]!.zM = draft.vehicle.heightM! + 1),
   ),
   mend('two boxes in one place', lastBox, (draft) => {
-    if (firstBox(draft) === lastBox(draft)) return false;
+    if (firstBox(draft) === lastBox(draft)) return absent;
     const [a, b] = [draft.boxes[firstBox(draft)]!, draft.boxes[lastBox(draft)]!];
     return Object.assign(b, { xM: a.xM! - 0.3, yM: a.yM, zM: a.zM });
   }),

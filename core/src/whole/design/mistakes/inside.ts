@@ -1,6 +1,7 @@
 import { mainCircuit, type Design, type LeadItem, type SenseLeads } from '../../../model/document';
 import type { ContactorData, DisconnectData, PlugData } from '../../../model/parts';
 import {
+  absent,
   anotherOf,
   branch,
   branchId,
@@ -37,7 +38,7 @@ const sense = (d: Design, is: Partial<SenseLeads>) => Object.assign(d.pack.sense
 
 /** A cable from box to box as it should be, with what is wrong about it; none where there is one box. */
 const lead = (d: Design, is: Partial<LeadItem>) => {
-  if (firstBox(d) === lastBox(d)) return false;
+  if (firstBox(d) === lastBox(d)) return absent;
   const areaMm2 = partAt(d, 'cable', main(d).cable).areaMm2;
   d.pack.leads = {
     ...d.pack.leads,
@@ -179,14 +180,18 @@ export const insideMistakes: Mistake[] = [
   mend(
     'a cable of the pack that no fuse protects',
     'lead-x',
-    (d) => !severalStrings(d) && lead(d, {}) && delete main(d).fuse && (delete firstString(d).fuse || true),
+    (d) =>
+      !severalStrings(d) &&
+      lead(d, {}) !== absent &&
+      delete main(d).fuse &&
+      (delete firstString(d).fuse || true),
   ),
   unchecked('a cable of the pack without a length', 'pack.leads.lead-x.lengthM', (d) => {
-    if (lead(d, {}) === false) return false;
+    if (lead(d, {}) === absent) return absent;
     return delete d.pack.leads!['lead-x']!.lengthM;
   }),
   note('a cable from box to box that nobody describes', 'pack', (d) => {
-    if (d.pack.leads === undefined) return false;
+    if (d.pack.leads === undefined) return absent;
     d.pack.leads = {};
     return true;
   }),
@@ -208,7 +213,7 @@ export const insideMistakes: Mistake[] = [
   // Posts.
   mend('two neighbours mounted the same way round', firstStringId, (d) => {
     const [a, b] = firstString(d).modules.map((id) => d.modules[id]!);
-    if (a!.box !== b!.box) return false;
+    if (a!.box !== b!.box) return absent;
     b!.plusSide = a!.plusSide!;
     return true;
   }),

@@ -19,9 +19,12 @@ export interface Mistake {
   grade: Grade | 'unchecked';
   /** One of the subjects of the finding; for what is unchecked, the place that is to be filled. */
   about: string | ((draft: Design) => string);
-  /** Does it; false where the design has nothing to do it to. */
+  /** Does it; `absent`, or false without a change, where the design has nothing to do it to. */
   make(draft: Design): unknown;
 }
+
+/** The design has nothing to make a mistake to. */
+export const absent = Symbol('absent');
 
 /** Mistakes of one grade, each by its words: `mend('the cable is thin', 'circuit-main', …)`. */
 const of =

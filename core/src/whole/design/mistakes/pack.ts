@@ -1,4 +1,5 @@
 import {
+  absent,
   anotherOf,
   branch,
   branchDevice,
@@ -119,11 +120,11 @@ export const packMistakes: Mistake[] = [
     (d) => delete d.devices['device-inverter']!.maxV,
   ),
   note('a heater rated for a quarter of the voltage it gets', 'device-heater', (d) => {
-    if (d.devices['device-heater'] === undefined) return false;
+    if (d.devices['device-heater'] === undefined) return absent;
     return (d.devices['device-heater'].ratedVoltageV = 400);
   }),
   mend('a heater at four times its voltage', 'device-heater', (d) => {
-    if (d.devices['device-heater'] === undefined) return false;
+    if (d.devices['device-heater'] === undefined) return absent;
     return (d.devices['device-heater'].ratedVoltageV = 24);
   }),
   mend('modules that do not fit their box', firstBox, (d) => (d.boxes[firstBox(d)]!.lengthM = 0.2)),
@@ -185,13 +186,13 @@ export const packMistakes: Mistake[] = [
     (d) => severalStrings(d) && (firstString(d).fuseAt = 90),
   ),
   stop('a string fuse for 30 V', 'pack', (d) => {
-    if (firstString(d).fuse === undefined) return false;
+    if (firstString(d).fuse === undefined) return absent;
     const key = anotherOf(d, 'fuse', firstString(d).fuse, (data) => (data.ratedVoltageV = 30));
     for (const one of Object.values(d.strings)) one.fuse = key;
     return true;
   }),
   stop('a fuse for 30 V in one string of several', 'pack', (d) => {
-    if (!severalStrings(d)) return false;
+    if (!severalStrings(d)) return absent;
     return (firstString(d).fuse = anotherOf(
       d,
       'fuse',
@@ -200,7 +201,7 @@ export const packMistakes: Mistake[] = [
     ));
   }),
   stop('a string fuse that cannot break what the others feed', 'pack', (d) => {
-    if (!severalStrings(d)) return false;
+    if (!severalStrings(d)) return absent;
     return (firstString(d).fuse = anotherOf(
       d,
       'fuse',
@@ -209,11 +210,11 @@ export const packMistakes: Mistake[] = [
     ));
   }),
   mend('a string fuse too small for its share', 'pack', (d) => {
-    if (!severalStrings(d)) return false;
+    if (!severalStrings(d)) return absent;
     return (firstString(d).fuse = anotherOf(d, 'fuse', firstString(d).fuse, (data) => (data.ratedA = 20)));
   }),
   mend('strings side by side that nothing parts', firstStringId, (d) => {
-    if (!severalStrings(d)) return false;
+    if (!severalStrings(d)) return absent;
     for (const one of Object.values(d.strings)) {
       delete one.contactor;
       delete one.contactorPoles;
@@ -221,7 +222,7 @@ export const packMistakes: Mistake[] = [
     return true;
   }),
   stop('string contactors for 30 V', firstStringId, (d) => {
-    if (firstString(d).contactor === undefined) return false;
+    if (firstString(d).contactor === undefined) return absent;
     return (firstString(d).contactor = anotherOf(
       d,
       'contactor',
@@ -230,7 +231,7 @@ export const packMistakes: Mistake[] = [
     ));
   }),
   stop('string contactors too small for their share', firstStringId, (d) => {
-    if (firstString(d).contactor === undefined) return false;
+    if (firstString(d).contactor === undefined) return absent;
     return (firstString(d).contactor = anotherOf(d, 'contactor', firstString(d).contactor, (data) => {
       data.continuousA = 10;
       data.shortTime = [
@@ -240,7 +241,7 @@ export const packMistakes: Mistake[] = [
     }));
   }),
   mend('string contactors whose coils are for another voltage', firstStringId, (d) => {
-    if (firstString(d).contactor === undefined) return false;
+    if (firstString(d).contactor === undefined) return absent;
     return (firstString(d).contactor = anotherOf(d, 'contactor', firstString(d).contactor, (data) =>
       Object.assign(data, { coilV: 48, pullInV: 33 }),
     ));
@@ -314,7 +315,7 @@ export const packMistakes: Mistake[] = [
     (d) => (main(d).fuse = anotherOf(d, 'fuse', main(d).fuse, (data) => (data.ratedVoltageV = 32))),
   ),
   stop('an orchard fuse on the bus', 'circuit-main', (d) => {
-    if (d.devices['device-inverter']!.maxV! < 200) return false;
+    if (d.devices['device-inverter']!.maxV! < 200) return absent;
     return (main(d).fuse = pinned(d, 'fuse', 'calderside-f250l'));
   }),
 ];

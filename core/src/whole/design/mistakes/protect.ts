@@ -1,4 +1,5 @@
 import {
+  absent,
   anotherOf,
   branch,
   branchDevice,
@@ -225,7 +226,7 @@ export const protectMistakes: Mistake[] = [
     const others = Object.values(d.circuits).filter(
       ({ role, device }) => role === 'branch' && d.devices[device!]?.kind !== 'charger',
     );
-    if (others.length === 0) return false;
+    if (others.length === 0) return absent;
     for (const circuit of others) circuit.loadProfile = [[600, partAt(d, 'fuse', main(d).fuse).ratedA * 1.1]];
     return true;
   }),

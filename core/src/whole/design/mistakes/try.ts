@@ -2,7 +2,7 @@ import { gradeRank } from '../../../ground/finding';
 import type { RaisedCheck } from '../../../ground/figure';
 import { checkDesign, edit, type Design } from '../../../model/document';
 import type { Evaluation, Evaluator } from '../../../model/step';
-import type { Mistake } from './mistake';
+import { absent, type Mistake } from './mistake';
 
 const isRaised = (check: Evaluation['checks'][number]): check is RaisedCheck => check.state === 'raised';
 
@@ -26,8 +26,9 @@ export function tryMistake(
   const edited = edit(clean, (draft) => {
     does = make(draft as Design) ?? true;
   });
-  if (does === false) return undefined;
-  if (edited === null) return 'it changes nothing';
+  if (does === absent) return undefined;
+  // An assignment of false is a change like any other.
+  if (edited === null) return does === false ? undefined : 'it changes nothing';
   // What refers to nothing, or to what is taken, is refused before it is saved.
   if (!checkDesign(edited.design).ok) return null;
   const subject = typeof about === 'string' ? about : about(clean);
