@@ -53,10 +53,8 @@ export const busRoutes: Mistake[] = [
     for (const point of run(d, 'inlet').points!) point.after = 'clipped';
     Object.assign(at(d, 'inlet', 5), { xM: -5.93, zM: 0.7 });
   }),
-  stop(
-    'through a place it must not',
-    'run-dcdc',
-    (d) => Object.assign(zone(d, 'hatch'), { kind: 'forbidden', xM: -2.5, yM: 0.2, zM: 0.7 }),
+  stop('through a place it must not', 'run-dcdc', (d) =>
+    Object.assign(zone(d, 'hatch'), { kind: 'forbidden', xM: -2.5, yM: 0.2, zM: 0.7 }),
   ),
   mend('in the swing of a hatch', 'run-dcdc', (d) =>
     Object.assign(zone(d, 'hatch'), { xM: -2.5, yM: 0.2, zM: 0.7 }),
