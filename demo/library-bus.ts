@@ -533,7 +533,7 @@ const design: Design = {
       [240, 4],
     ]),
     'circuit-heater': branch('Heater', 'device-heater', 'calderside-f32@1', 'marl-x4@1', 5.2, [
-      [600, 15.6],
+      [600, 14],
       [300, 9],
     ]),
     'circuit-compressor': branch('Compressor', 'device-compressor', 'calderside-f32@1', 'marl-x4@1', 4.8, [

@@ -7,17 +7,18 @@ export type Table = readonly (readonly [number, number])[];
  * @throws when the table is empty
  */
 export function interpolate(table: Table, x: number): number {
-  const first = table[0];
-  const last = table[table.length - 1];
-  if (first === undefined || last === undefined) throw new Error('an empty table has no values');
-  if (x <= first[0]) return first[1];
-  if (x >= last[0]) return last[1];
-  const [left, right] = bracket(table, x);
-  return left[1] + ((right[1] - left[1]) * (x - left[0])) / (right[0] - left[0]);
+  const last = table.length - 1;
+  if (last < 0) throw new Error('an empty table has no values');
+  if (x <= table[0]![0]) return table[0]![1];
+  if (x >= table[last]![0]) return table[last]![1];
+  const i = below(table, x);
+  const [x0, y0] = table[i]!;
+  const [x1, y1] = table[i + 1]!;
+  return y0 + ((y1 - y0) * (x - x0)) / (x1 - x0);
 }
 
-/** The two neighbouring points between which `x` lies; `x` must lie inside the table. */
-export function bracket(table: Table, x: number): [readonly [number, number], readonly [number, number]] {
+/** The last point at or below `x`, by its place; `x` must lie inside the table. */
+function below(table: Table, x: number): number {
   let low = 0;
   let high = table.length - 1;
   while (high - low > 1) {
@@ -25,7 +26,13 @@ export function bracket(table: Table, x: number): [readonly [number, number], re
     if (table[middle]![0] <= x) low = middle;
     else high = middle;
   }
-  return [table[low]!, table[high]!];
+  return low;
+}
+
+/** The two neighbouring points between which `x` lies; `x` must lie inside the table. */
+export function bracket(table: Table, x: number): [readonly [number, number], readonly [number, number]] {
+  const i = below(table, x);
+  return [table[i]!, table[i + 1]!];
 }
 
 /** Integral of the piecewise-linear table from `from` to `to` (trapezoids; end values held beyond the ends). */

@@ -60,39 +60,47 @@ const mostTurns = 8;
 
 type Governor = 'power' | 'current' | 'rate' | 'soc' | 'voltage';
 
+/** At a state of charge: the governing current, what governs it, and the voltage at rest. */
+interface AtState {
+  currentA: number;
+  by: Governor;
+  packV: number;
+}
+
 interface Limits {
-  packV(soc: number): number;
-  /** Governing current and what governs it. */
-  at(soc: number): { currentA: number; by: Governor };
+  at(soc: number): AtState;
 }
 
 function limitsOf(input: ChargeCurveInput): Limits & { ohm: number; coulombs: number } {
-  const { cell, series, parallel, source } = input;
+  const { cell, series, parallel, source, currentBySoc } = input;
   const ohm = (series * cell.resistanceOhm) / parallel;
   const highV = Math.min(source.maxV, series * input.cellMaxV);
   const rateA = input.cRateLimit === undefined ? Infinity : input.cRateLimit * cell.capacityAh * parallel;
-  const packV = (soc: number) => series * interpolate(cell.ocvTable as Table, soc);
+  const sourceA = source.maxA ?? Infinity;
+  const { maxW } = source;
+  const ocv = cell.ocvTable as Table;
   return {
     ohm,
     coulombs: cell.capacityAh * parallel * 3600,
-    packV,
+    // The innermost of it all: nothing is made here but what is given back.
     at(soc) {
-      const v = packV(soc);
-      let currentA = Infinity;
+      const packV = series * interpolate(ocv, soc);
+      let currentA = sourceA;
       let by: Governor = 'current';
-      const limit = (a: number, name: Governor) => {
-        if (a < currentA) [currentA, by] = [a, name];
-      };
-      if (source.maxA !== undefined) limit(source.maxA, 'current');
-      limit(rateA, 'rate');
-      if (source.maxW !== undefined)
-        limit((2 * source.maxW) / (v + Math.sqrt(v * v + 4 * ohm * source.maxW)), 'power');
-      if (input.currentBySoc !== undefined) limit(interpolate(input.currentBySoc, soc), 'soc');
-      const room = highV - v;
+      if (rateA < currentA) [currentA, by] = [rateA, 'rate'];
+      if (maxW !== undefined) {
+        const powerA = (2 * maxW) / (packV + Math.sqrt(packV * packV + 4 * ohm * maxW));
+        if (powerA < currentA) [currentA, by] = [powerA, 'power'];
+      }
+      if (currentBySoc !== undefined) {
+        const socA = interpolate(currentBySoc, soc);
+        if (socA < currentA) [currentA, by] = [socA, 'soc'];
+      }
+      const room = highV - packV;
       // Without resistance the voltage either leaves room for any current, or for none.
-      const held = ohm > 0 ? room / ohm : room > 0 ? Infinity : 0;
-      limit(Math.max(0, held), 'voltage');
-      return { currentA, by };
+      const heldA = Math.max(0, ohm > 0 ? room / ohm : room > 0 ? Infinity : 0);
+      if (heldA < currentA) [currentA, by] = [heldA, 'voltage'];
+      return { currentA, by, packV };
     },
   };
 }
@@ -168,8 +176,8 @@ export const chargeCurve = defineCalculator<ChargeCurveInput, ChargeCurveResult>
     const told = { seconds: 0, toPackJ: 0, storedJ: 0, lossJ: 0, peakA: 0 };
     const rows: [number, number, number, number][] = [];
     const row = (soc: number) => {
-      const { currentA } = limits.at(soc);
-      rows.push([told.seconds / 60, soc, currentA, limits.packV(soc) + currentA * ohm]);
+      const { currentA, packV } = limits.at(soc);
+      rows.push([told.seconds / 60, soc, currentA, packV + currentA * ohm]);
     };
     const add = (from: number, to: number) => {
       const half = (to - from) / 2;
@@ -184,12 +192,10 @@ export const chargeCurve = defineCalculator<ChargeCurveInput, ChargeCurveResult>
           : (coulombs * (to - from) * Math.log(j / i)) / (j - i);
       }
       for (const [at, weight] of gauss) {
-        const soc = (from + to) / 2 + half * at;
-        const { currentA } = limits.at(soc);
-        const v = limits.packV(soc);
+        const { currentA, packV } = limits.at((from + to) / 2 + half * at);
         const dq = coulombs * half * weight;
         if (!isStraight) told.seconds += dq / currentA;
-        told.storedJ += v * dq;
+        told.storedJ += packV * dq;
         told.lossJ += currentA * ohm * dq;
       }
     };

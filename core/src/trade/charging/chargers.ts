@@ -1,6 +1,7 @@
 import type { Gap } from '../../ground/figure';
 import { interpolate, type Table } from '../../ground/math';
 import type { Design, DeviceItem, Id } from '../../model/document';
+import type { SharedView } from '../../model/step';
 
 /** A charger on the mains as it is built in: its part’s figures, and what is typed instead. */
 export interface BuiltCharger {
@@ -85,6 +86,23 @@ export function builtCharger(
     },
   };
 }
+
+/** Every charger of the design as it is built in, once per design: a device of another kind moves none of them. */
+export const chargersView: SharedView<{ charger: BuiltCharger | null; gaps: Gap[] }[]> = {
+  id: 'charge.chargers',
+  make: (design) =>
+    chargerIds(design).map((id) => {
+      const { charger, gaps } = builtCharger(id, design);
+      // Values alone: a table of a part is a view of it.
+      return {
+        charger:
+          charger === null
+            ? null
+            : { ...charger, efficiency: charger.efficiency.map(([load, share]) => [load, share] as const) },
+        gaps,
+      };
+    }),
+};
 
 /** How a charger hangs on a supply: its phase and what it draws there; null: it does nothing. */
 export function onSupply(

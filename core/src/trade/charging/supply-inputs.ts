@@ -2,7 +2,7 @@ import type { Gap } from '../../ground/figure';
 import { supplyDefaults, type Design, type Id, type InletItem, type SupplyItem } from '../../model/document';
 import type { Reader } from '../../model/step';
 import { acCharge, type AcChargeInput, type AcChargeResult } from './ac-charge';
-import { builtCharger, chargerIds, efficiencyAt, onSupply, type BuiltCharger } from './chargers';
+import { chargersView, efficiencyAt, onSupply, type BuiltCharger } from './chargers';
 import { proximity } from './proximity';
 
 /** Whether an inlet takes what a supply of a kind gives. */
@@ -109,8 +109,7 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
       label: `other loads at ${tag}`,
       message: 'leave nothing of the breaker',
     });
-  const design = { devices: read.at('devices'), parts };
-  const built = chargerIds(design).map((id) => builtCharger(id, design));
+  const built = read.shared(chargersView);
   gaps.push(...built.flatMap((one) => one.gaps));
   if (built.length === 0) missing('devices', 'a charger for the mains');
   const chargers = built.flatMap(({ charger }) => (charger === null ? [] : [charger]));

@@ -7,7 +7,7 @@ import { networkRules } from './rules';
 
 const n = formatNumber;
 /** The load that is typed may be so far from what the device draws, as a share of that. */
-const [leastOf, mostOf] = [0.9, 3];
+const [leastOf, mostOf] = [0.85, 3];
 
 /** Each circuit whose device has a power of its own: its load against that. What charges is judged where charging is. */
 export const deviceLoadStep: StepDefinition = {

@@ -26,7 +26,7 @@ export const networkRules = {
     'The load of a branch does not go with the power of its device',
     'Fuse and cable are chosen for the load that is typed.',
     'The load that follows from the device, or its power again.',
-    'Resistance at the full pack, any other power at its lowest; 0.9 to 3 times that',
+    'Resistance at the full pack, any other power at its lowest; 0.85 to 3 times that',
   ),
   feedsNothing: rule(
     'circuit-feeds-nothing',
