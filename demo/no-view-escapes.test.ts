@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { types } from 'node:util';
 import { createEvaluator } from '@torvek/core/design';
+import { times } from '../scripts/testing/thorough';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 import { changed, right, wrong } from './rule-cases';
@@ -21,7 +22,11 @@ test('what follows from a design holds values, never a view of where they were r
   ];
   expect(designs.length).toBeGreaterThan(100);
   const evaluator = createEvaluator();
-  for (const design of designs) expect(viewsIn(evaluator.evaluate(design))).toEqual([]);
+  // Every rule has its turn by the design that raises it; of those that raise none every sixth.
+  const told = designs.filter((_, i) => i < 2 + Object.keys(wrong).length || i % times(6, 1) === 0);
+  // What did not change from one to the next is the same object: it was looked through already.
+  const seen = new Set<unknown>();
+  for (const design of told) expect(viewsIn(evaluator.evaluate(design), '', seen)).toEqual([]);
 });
 
 test('a view is known as one', () => {

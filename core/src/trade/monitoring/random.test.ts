@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { times } from '../../../../scripts/testing/thorough';
 import { ladderCheck, type LadderCheckResult } from './ladder-check';
 
 function random(seed: number): () => number {
@@ -21,7 +22,7 @@ const check = (cells: number, tied: number, measuredV: number[]): LadderCheckRes
 const upTo = (most: number) => Math.floor(most * next());
 
 test('every true ladder of 4 to 24 cells passes', () => {
-  for (let k = 0; k < 1500; k += 1) {
+  for (let k = 0; k < times(300, 2500); k += 1) {
     const [cells, tied] = [4 + upTo(21), upTo(4)];
     expect(check(cells, tied, ladder(cells, tied))).toMatchObject({
       ok: true,
@@ -32,7 +33,7 @@ test('every true ladder of 4 to 24 cells passes', () => {
 });
 
 test('two taps exchanged are named, whichever they are', () => {
-  for (let k = 0; k < 2000; k += 1) {
+  for (let k = 0; k < times(400, 2500); k += 1) {
     const [cells, tied] = [5 + upTo(20), upTo(4)];
     const taps = ladder(cells, tied);
     const a = upTo(cells);
@@ -51,7 +52,7 @@ test('two taps exchanged are named, whichever they are', () => {
 });
 
 test('a plug turned round, an open tap, a tie that is missing: named, and none passes', () => {
-  for (let k = 0; k < 2000; k += 1) {
+  for (let k = 0; k < times(400, 2500); k += 1) {
     const [cells, tied] = [5 + upTo(20), upTo(4)];
     const turned = ladder(cells, 0).reverse();
     expect(check(cells, 0, turned)).toMatchObject({ faults: [{ kind: 'reversed' }], doNotConnect: true });
@@ -68,7 +69,7 @@ test('a plug turned round, an open tap, a tie that is missing: named, and none p
 });
 
 test('two faults together never pass as good', () => {
-  for (let k = 0; k < 1000; k += 1) {
+  for (let k = 0; k < times(250, 2500); k += 1) {
     const cells = 6 + upTo(19);
     const taps = ladder(cells, 0);
     const a = upTo(cells - 1);
