@@ -10,7 +10,7 @@ import {
 } from '../../model/document';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { readPackLayout, type PackLayout } from '../pack';
-import { saysCharging } from './car-steps';
+import { saysCharging } from './says';
 import { chargeRules } from './rules';
 import {
   ladderRules,

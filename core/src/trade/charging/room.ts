@@ -1,8 +1,10 @@
 import { defineRoom } from '../../model/step';
 import { acCharge } from './ac-charge';
-import { branchStep, chargerStep, cutStep, inletStep } from './car-steps';
+import { branchStep, chargerStep } from './branch-step';
 import { chargeCurve } from './charge-curve';
+import { cutStep } from './cut-step';
 import { dcfcWindow } from './dcfc-window';
+import { inletStep } from './inlet-step';
 import { ladderStep } from './ladder-step';
 import { pilot } from './pilot';
 import { proximity } from './proximity';

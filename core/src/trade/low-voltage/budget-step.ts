@@ -2,23 +2,17 @@ import { figureId, type Figure, type FigureName, type Gap } from '../../ground/f
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import {
-  loadDefaults,
   lowVoltageDefaults,
   settingsDefaults,
   startLowOf,
   supplyOf,
   type Design,
 } from '../../model/document';
-import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { Inputs, judge, type StepDefinition } from '../../model/step';
+import { loadsOf } from './budget-loads';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
-import {
-  twelveVolt,
-  twelveVoltRules,
-  type LowVoltageLoad,
-  type TwelveVoltInput,
-  type TwelveVoltResult,
-} from './twelve-volt';
+import { twelveVolt, twelveVoltRules, type TwelveVoltInput, type TwelveVoltResult } from './twelve-volt';
 
 const n = formatNumber;
 /** Of a night, h. */
@@ -30,30 +24,6 @@ const limpH = 0.5;
 
 export const saysLowVoltage = ({ lowVoltage, loads = {} }: Pick<Design, 'lowVoltage' | 'loads'>): boolean =>
   lowVoltage !== undefined || Object.keys(loads).length > 0;
-
-/** The loads as the calculator takes them; null with what is missing. */
-function loadsOf(read: Reader): {
-  loads: (LowVoltageLoad & { steady: boolean; peakW: number })[];
-  gaps: Gap[];
-} {
-  const gaps: Gap[] = [];
-  const loads = Object.entries(read.at('loads') ?? {}).map(([id, load]) => {
-    if (load.powerW === undefined)
-      gaps.push({ kind: 'not-given', path: `loads.${id}.powerW`, label: `power of ${load.tag}` });
-    if (load.when === undefined)
-      gaps.push({ kind: 'not-given', path: `loads.${id}.when`, label: `when ${load.tag} runs` });
-    return {
-      id,
-      watts: load.powerW ?? 0,
-      dutyFraction: load.dutyFraction ?? loadDefaults.dutyFraction,
-      when: load.when ?? ('always' as const),
-      essential: load.essential !== false,
-      steady: load.steadyPower === true,
-      peakW: load.peakW ?? load.powerW ?? 0,
-    };
-  });
-  return { loads, gaps };
-}
 
 /** What the low voltage draws in each mode, and how long battery and converter carry it. */
 export const budgetStep: StepDefinition = {

@@ -1,7 +1,8 @@
 import { formatNumber } from '../../ground/quantity';
 import type { Design, Id } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
-import { loadCurrentA, nearFraction } from './load-step';
+import { loadCurrentA } from './load-current';
+import { nearFraction } from './load-step';
 import { lowVoltageRules } from './rules';
 
 const n = formatNumber;

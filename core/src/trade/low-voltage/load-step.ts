@@ -1,9 +1,10 @@
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
-import { lowVoltageDefaults, type Id } from '../../model/document';
-import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { lowVoltageDefaults } from '../../model/document';
+import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { carriersView } from './carriers';
+import { loadCurrentA } from './load-current';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
 import {
@@ -22,22 +23,6 @@ export const nearFraction = 0.1;
 const mostPeakOver = 15;
 /** Nothing looks after a wire before its fuse; longer than this it is a finding, m. */
 const unfusedM = 0.2;
-
-/** What a load draws at the most while it is fed, or out of the battery where it keeps its power, A. */
-export function loadCurrentA(id: Id, read: Reader): { value: number | null; gaps: Gap[] } {
-  const load = read.at('loads')![id]!;
-  const system = lowVoltageSystem({
-    lowVoltage: read.at('lowVoltage') ?? {},
-    parts: read.at('parts'),
-    settings: read.at('settings'),
-  });
-  if (load.powerW === undefined)
-    return {
-      value: null,
-      gaps: [{ kind: 'not-given', path: `loads.${id}.powerW`, label: `power of ${load.tag}` }],
-    };
-  return { value: load.powerW / (load.steadyPower === true ? system.nominalV : fedV(system)), gaps: [] };
-}
 
 /** Each load: its current, the wire it needs, and whether what is chosen holds. */
 export const loadStep: StepDefinition = {

@@ -2,10 +2,11 @@ import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
-import { bundleStep, endStep, wireStep } from './loom-steps';
+import { bundleStep, endStep } from './end-step';
 import { serviceStep } from './service-step';
 import { twelveVolt } from './twelve-volt';
 import { wire12v } from './wire-12v';
+import { wireStep } from './wire-step';
 
 export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
   .withRules('low-voltage', 'looms', 'twelve-volt', 'wire-12v')

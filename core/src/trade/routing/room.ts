@@ -5,7 +5,8 @@ import { cutPlan } from './cut-plan';
 import { placeStep } from './place-step';
 import { pull } from './pull';
 import { route } from './route';
-import { routedStep, runStep } from './run-step';
+import { routedStep } from './routed-step';
+import { runStep } from './run-step';
 import { tubeStep } from './tube-step';
 
 export const routingRoom = defineRoom('routing', 'route')

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { times } from '../../../../scripts/testing/thorough';
-import { ladderCheck, type LadderCheckResult } from './ladder-check';
+import { times } from '../scripts/testing/thorough';
+import { ladderCheck, type LadderCheckResult } from '../core/src/trade/monitoring/ladder-check';
 
 function random(seed: number): () => number {
   let state = seed;
