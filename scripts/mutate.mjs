@@ -12,7 +12,8 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root, scratchFolder } from './lib.mjs';
-import { mutations } from './mutate/mutations.mjs';
+import { mutations as older } from './mutate/mutations.mjs';
+import { newer } from './mutate/newer.mjs';
 
 ensureInstalled();
 const copy = join(scratchFolder(), `torvek-mutate-${process.pid}`);
@@ -57,6 +58,7 @@ function passes(project, patterns) {
   return status === 0;
 }
 
+const mutations = [...older, ...newer];
 const word = process.argv[2] ?? '';
 const chosen = mutations.filter(({ file, from }) => file.includes(word) || from.includes(word));
 const survivors = [];

@@ -83,6 +83,16 @@ test('subjects are called by what people call them, each once', () => {
   const of = (subjects: string[]) => ({ check: { subjects } }) as unknown as FindingStatus;
   const tag = design.circuits['circuit-heater']!.tag;
   expect(subjectNames([of(['circuit-heater']), of(['circuit-heater/largest'])], design)).toEqual([tag]);
+  // Things of every kind have their names, and so has what stands once.
+  expect(
+    subjectNames([of(['supply-depot', 'load-tail', 'wire-101', 'piece-pump', 'limits'])], design),
+  ).toEqual([
+    'Depot, three-phase',
+    'Tail and marker lamps',
+    '101 Lamps, feed',
+    'Pack pump',
+    'Limits of the monitor',
+  ]);
   const part = design.circuits['circuit-heater']!.cable!;
   expect(subjectNames([of([part]), of(['elsewhere'])], design)).toEqual([
     design.parts[part]!.label,

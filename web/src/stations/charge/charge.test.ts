@@ -256,4 +256,8 @@ test('an address, a field and a rule each open their panel', () => {
   expect(chargePanelOfRule('low-voltage.brake-reserve')).toBe('services');
   expect(chargePanelOfRule('wire-12v.none-fits')).toBe('budget');
   expect(chargePanelOfRule('looms.twist')).toBe('looms');
+  const unusual = (subject: string) => chargePanelOfRule('charge.unusual', [subject]);
+  expect(['load-1', 'lowVoltage', 'service-1', 'wire-1', 'limits', 'cut-1', 'supply-1'].map(unusual)).toEqual(
+    ['budget', 'budget', 'services', 'looms', 'ladder', 'ladder', 'ac'],
+  );
 });

@@ -29,6 +29,7 @@ const ofRule: Record<string, ChargePanel> = {
   'charge.hot-inlet': 'dc',
   'charge.two-monitors': 'dc',
   'charge.cold-rate': 'time',
+  'charge.beyond-window': 'time',
   'charge.above-said': 'time',
   'charge.no-independent-stop': 'ladder',
   'charge.cut-needs-power': 'ladder',
@@ -39,12 +40,22 @@ const ofRule: Record<string, ChargePanel> = {
   'low-voltage.no-successor': 'services',
   'low-voltage.no-warning': 'services',
   'low-voltage.service-shed': 'services',
+  'low-voltage.service-idle': 'services',
   'low-voltage.heat-unguarded': 'services',
   'low-voltage.brake-reserve': 'services',
 };
 
-/** The panel that shows what a rule is about. */
-export function chargePanelOfRule(rule: string): ChargePanel {
+/** Where things of a kind are edited, by the beginning of their ids. */
+const ofThing: [RegExp, ChargePanel][] = [
+  [/^(load-|lowVoltage$)/, 'budget'],
+  [/^service-/, 'services'],
+  [/^(wire|bundle|end)-/, 'looms'],
+  [/^(cut-|threshold-|limits$|charging$)/, 'ladder'],
+];
+
+/** The panel that shows what a rule is about: of a rule for everything, where its thing is. */
+export function chargePanelOfRule(rule: string, [subject = '']: readonly string[] = []): ChargePanel {
+  if (/\.(unusual|contradiction)$/.test(rule)) return ofThing.find(([id]) => id.test(subject))?.[1] ?? 'ac';
   if (/^dcfc-window\./.test(rule)) return 'dc';
   if (/^charge-curve\./.test(rule)) return 'time';
   if (/^threshold-ladder\./.test(rule)) return 'ladder';

@@ -41,7 +41,8 @@ const ofRule: Record<string, CoolPanel> = {
 };
 
 /** The panel that shows what a rule is about. */
-export function coolPanelOfRule(rule: string): CoolPanel {
+export function coolPanelOfRule(rule: string, [subject = '']: readonly string[] = []): CoolPanel {
+  if (rule === 'cooling.unusual' && subject === 'cooling') return 'worst';
   if (/^(warm-up|heater-at-voltage)\./.test(rule)) return 'cold';
   if (/^(expansion|leak-test)\./.test(rule)) return 'fill';
   if (/^charge-curve\./.test(rule)) return 'time';

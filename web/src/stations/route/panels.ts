@@ -18,5 +18,11 @@ export function routePanelOf(query: { panel?: unknown; at?: unknown }): RoutePan
 }
 
 /** The panel that shows what a rule is about. */
-export const routePanelOfRule = (rule: string): RoutePanel =>
-  /^(bend-card|conduit-fit|pull)\./.test(rule) ? 'card' : rule.startsWith('cut-plan.') ? 'cuts' : 'runs';
+export const routePanelOfRule = (rule: string, [subject = '']: readonly string[] = []): RoutePanel =>
+  /^run\.device/.test(rule) || (rule === 'run.unusual' && !subject.startsWith('run-'))
+    ? 'lines'
+    : /^(bend-card|conduit-fit|pull)\./.test(rule)
+      ? 'card'
+      : rule.startsWith('cut-plan.')
+        ? 'cuts'
+        : 'runs';

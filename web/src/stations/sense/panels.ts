@@ -23,7 +23,9 @@ export function sensePanelOf(query: { panel?: unknown; at?: unknown }): SensePan
 }
 
 /** The panel that shows what a rule is about. */
-export function sensePanelOfRule(rule: string): SensePanel {
+export function sensePanelOfRule(rule: string, [subject = '']: readonly string[] = []): SensePanel {
+  if (rule === 'monitoring.unusual')
+    return subject === 'sensing' || subject.startsWith('current-') ? 'power' : 'map';
   if (/^(topology-compare\.|monitoring\.donor)/.test(rule)) return 'topology';
   if (/^ladder-check\./.test(rule)) return 'ladder';
   if (rule === 'monitoring.bleeds-full') return 'limits';

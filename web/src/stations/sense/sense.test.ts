@@ -208,6 +208,8 @@ test('an address, a field and a rule each open their panel', () => {
   expect(sensePanelOfRule('monitoring.over-break')).toBe('map');
   expect(sensePanelOfRule('monitoring.donor-misreports')).toBe('topology');
   expect(sensePanelOfRule('ladder-check.wiring')).toBe('ladder');
+  expect(sensePanelOfRule('monitoring.unusual', ['board-1'])).toBe('map');
+  expect(sensePanelOfRule('monitoring.unusual', ['current-1'])).toBe('power');
 });
 
 describe('first power-up', () => {

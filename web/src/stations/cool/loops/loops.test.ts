@@ -211,7 +211,12 @@ describe('what is said of a loop', () => {
     expect(coolPanelOf({ at: 'cooling.repeats' })).toBe('time');
     expect(coolPanelOf({})).toBe('loops');
     expect(
-      ['warm-up.never', 'expansion.tank', 'loop-balance.bypass', 'cooling.drive-hot'].map(coolPanelOfRule),
+      ['warm-up.never', 'expansion.tank', 'loop-balance.bypass', 'cooling.drive-hot'].map((rule) =>
+        coolPanelOfRule(rule),
+      ),
     ).toEqual(['cold', 'fill', 'loops', 'time']);
+    // Of a rule for everything, where its thing is.
+    expect(coolPanelOfRule('cooling.unusual', ['cooling'])).toBe('worst');
+    expect(coolPanelOfRule('cooling.unusual', ['join-1'])).toBe('loops');
   });
 });

@@ -1,0 +1,122 @@
+/** The same for ways, coolant, charging, low voltage and monitoring, by the tests that go with them. */
+const trade = (file, from, to, tests, project = 'demo') => ({
+  project,
+  file: `core/src/trade/${file}`,
+  from,
+  to,
+  tests,
+});
+const charge = 'demo/charging|demo/mistakes|demo/rules';
+const low = 'demo/low-voltage|demo/mistakes|demo/rules';
+const sense = 'demo/sense|demo/mistakes|demo/rules';
+const cool = 'demo/cooling|demo/mistakes|demo/rules';
+const route = 'demo/routes|demo/mistakes|demo/rules';
+
+export const newer = [
+  // From the socket to the cells.
+  trade(
+    'charging/supply-inputs.ts',
+    'Math.min(found.item.wireA, mainsA ?? Infinity)',
+    'found.item.wireA',
+    charge,
+  ),
+  trade('charging/supply-inputs.ts', 'breakerA - otherA / fraction', 'breakerA - otherA', charge),
+  trade('charging/supply-inputs.ts', 'Math.min(1, result.chargers[i]!.outputW / full)', '1', charge),
+  trade('charging/mains-limits.ts', 'wireA: 1e6, breakerA: null', 'breakerA: null', charge),
+  trade('charging/branch-step.ts', "(charger.phase === 'all' ? 3 : 1) * phaseV", 'phaseV', charge),
+  trade(
+    'charging/branch-step.ts',
+    '(continuousA * outputV) / (efficiency * volts)',
+    '(continuousA * outputV * efficiency) / volts',
+    charge,
+  ),
+  trade('charging/winter-step.ts', 'Math.max(coldC, chargeMinC)', 'coldC', charge),
+  trade('charging/winter-step.ts', 'run.result.minutes + warmMinutes', 'run.result.minutes', charge),
+  trade(
+    'charging/pack-side.ts',
+    '(ohm.value * parallel) / layout.seriesCells',
+    'ohm.value / layout.seriesCells',
+    charge,
+  ),
+  trade(
+    'charging/supply-figures.ts',
+    'run.result.energyToPackKWh / efficiency',
+    'run.result.energyToPackKWh * efficiency',
+    charge,
+  ),
+  trade('charging/ladder-step.ts', 'perCellV + spreadV > maxV', 'perCellV > maxV', charge),
+  trade('charging/cell-limits.ts', 'return strings * interpolate', 'return interpolate', charge),
+  // 12 V.
+  trade(
+    'low-voltage/load-current.ts',
+    'load.steadyPower === true ? system.nominalV : fedV(system)',
+    'fedV(system)',
+    low,
+  ),
+  trade(
+    'low-voltage/load-step.ts',
+    'run.input.lengthM + run.input.returnLengthM);',
+    'run.input.lengthM);',
+    low,
+  ),
+  trade('low-voltage/budget-step.ts', 'drivingW / (system.efficiency ?? 1)', 'drivingW', low),
+  trade('low-voltage/budget-step.ts', '(watts * systemV) / batteryV', 'watts', low),
+  trade(
+    'low-voltage/budget-step.ts',
+    'one.peakW - one.watts * one.dutyFraction),',
+    'one.peakW - one.watts),',
+    low,
+  ),
+  trade(
+    'low-voltage/budget-step.ts',
+    'peakA - converterA > system.dischargeA',
+    'peakA > system.dischargeA',
+    low,
+  ),
+  trade('low-voltage/group-step.ts', 'Math.min(...fuses);', 'Math.max(...fuses);', low),
+  trade(
+    'low-voltage/budget-step.ts',
+    '(peakA * systemV * system.resistanceOhm) / system.nominalV',
+    'peakA * system.resistanceOhm',
+    low,
+  ),
+  // What watches the cells.
+  trade('monitoring/spin.ts', 'data.ratedVoltageV >= highestV', 'data.ratedVoltageV >= voltageV', sense),
+  trade('monitoring/spin-step.ts', 'one.cellsInSeries * one.cell.maxV', 'one.cellsInSeries * cellV', sense),
+  trade('monitoring/map-inputs.ts', 'peakCurrentA / strings', 'peakCurrentA', sense),
+  trade('monitoring/map-inputs.ts', 'board.order ?? 1e6 + i', 'i', sense),
+  trade(
+    'monitoring/donor-step.ts',
+    'cell.capacityAh * layout.part.data.cellsInParallel * layout.strings',
+    'cell.capacityAh * layout.strings',
+    sense,
+  ),
+  trade('monitoring/current-step.ts', 'peakCurrentA / Math.max(1, strings.length)', 'peakCurrentA', sense),
+  // Coolant.
+  trade(
+    'cooling/cases.ts',
+    'fillerMm / 1000 / (conductivity * contactM2) + 1 / uaWPerK',
+    'fillerMm / 1000 / (conductivity * contactM2)',
+    cool,
+  ),
+  trade('cooling/cases.ts', '1 / under.get(module)!', '1', cool),
+  trade('cooling/fill-step.ts', 'freezesC + freezeReserveK > coldC', 'freezesC > coldC', cool),
+  trade(
+    'cooling/box-step.ts',
+    '2 * (lengthM * widthM + lengthM * heightM + widthM * heightM)',
+    'lengthM * widthM + lengthM * heightM + widthM * heightM',
+    cool,
+  ),
+  trade('cooling/pack-step.ts', 'coolantC: uaWPerK > 0 ? sum / uaWPerK : 0', 'coolantC: 0', cool),
+  trade('cooling/demand-steps.ts', '(run.result.energyWh * 3600) / hillS', 'run.result.energyWh', cool),
+  trade('cooling/loop-state.ts', '-Math.expm1(-1 / (contacts[i]! * flowWPerK))', '1', cool),
+  // Ways.
+  trade(
+    'routing/run-places.ts',
+    'const halfM = (run.conduitOuterMm ?? 0) / 2000;',
+    'const halfM = 0;',
+    route,
+  ),
+  trade('routing/cables-in.ts', 'part.data.massKgPerM * count', 'part.data.massKgPerM', route),
+  trade('routing/tube-step.ts', '(outer - inner) / 2', 'outer - inner', route),
+];
