@@ -144,3 +144,38 @@ describe('the vehicle as built', () => {
     expect(asBuilt(taken, entries).differences).toEqual([]);
   });
 });
+
+describe('serial numbers of parts as fitted', () => {
+  const small = 'calderside-f32@1';
+  const branches = Object.keys(design.circuits)
+    .filter((one) => design.circuits[one]!.fuse === small)
+    .map((one) => `circuits.${one}.fuse`);
+  const at = (path: string, serial: string | null) =>
+    fitted(small, null, { place: path, serial, designed: small, reason: '' });
+  const said = (entries: Entry[]) =>
+    builtChecks(design, entries).filter(({ rule }) => rule.id === 'built.serial-twice');
+
+  test('one number in two places is a finding of both; the last of a place counts', () => {
+    expect(branches.length).toBeGreaterThan(1);
+    const [a, b] = branches as [string, string];
+    const both = [at(a, 'F 7'), at(b, ' f 7')];
+    expect(said(both)).toMatchObject([
+      {
+        state: 'raised',
+        grade: 'mend',
+        message: expect.stringContaining('F 7 is recorded 2 times') as string,
+      },
+    ]);
+    expect(said(both)[0]!.subjects).toEqual(
+      expect.arrayContaining([a.split('.')[1], b.split('.')[1]].map((one) => expect.stringContaining(one!))),
+    );
+    expect(said([...both, at(b, 'F 8')])).toMatchObject([{ state: 'clear' }]);
+  });
+
+  test('no number is no second one, and another make may have the same', () => {
+    const [a, b] = branches as [string, string];
+    expect(said([at(a, null), at(b, null)])).toMatchObject([{ state: 'clear' }]);
+    const otherMake = fitted(partKey(other), other, { place: b, serial: 'F 7' });
+    expect(said([at(a, 'F 7'), otherMake])).toMatchObject([{ state: 'clear' }]);
+  });
+});

@@ -173,6 +173,14 @@ describe('from a station, and in the cold', () => {
     expect(value(bus, 'charge.winter:supply-yard:warmMinutes')).toBeCloseTo(Math.max(...warm) / 60, 9);
     // Charged from 2 °C: between 14 A at 0 and 35 A at 5 °C, in two strings.
     expect(value(bus, 'charge.winter:supply-yard:takesA')).toBeCloseTo(2 * (14 + (2 / 5) * 21), 9);
+    // Warmed first, then charged: in a night that needs no warming it takes just that less.
+    const just = changed((draft) => void (draft.cooling!.coldC = draft.cooling!.cellChargeMinC!));
+    expect(value(just, 'charge.winter:supply-yard:warmMinutes')).toBe(0);
+    expect(value(bus, 'charge.winter:supply-yard:minutes')).toBeCloseTo(
+      value(just, 'charge.winter:supply-yard:minutes')! +
+        value(bus, 'charge.winter:supply-yard:warmMinutes')!,
+      6,
+    );
     expect(value(bus, 'charge.winter:supply-yard:minutes')!).toBeGreaterThan(
       value(bus, 'charge.station:supply-yard:minutes')! * 2,
     );

@@ -44,6 +44,66 @@ describe('the budget of the low voltage', () => {
     );
   });
 
+  test('out of the pack it takes more by the converter’s losses, and less where the mains fill the battery', () => {
+    const part = bus.parts[bus.lowVoltage!.converter!]!;
+    const { efficiency } = part.data as { efficiency: number };
+    expect(efficiency).toBeLessThan(1);
+    expect(budget('packW')).toBeCloseTo(budget('drivingW')! / efficiency, 9);
+    expect(budget('packW', orchardTruck.design)).toBe(0);
+  });
+
+  const said = (design: Design, rule: string) => {
+    const found = evaluate(design).checks.find((check) => check.rule.id === rule);
+    return found?.state === 'raised' ? found.values : found?.state;
+  };
+  const peaks = (peakW: number) => changed((draft) => void (draft.loads!['load-air']!.peakW = peakW));
+  const battery = bus.parts[bus.lowVoltage!.battery!]!.data as { dischargeA: number; resistanceOhm: number };
+
+  test('of the largest peak the converter gives its share, and the battery the rest', () => {
+    const share = 70 * 0.8;
+    const wattsAt = (amps: number) => amps * 27.6 - watts(({ when }) => when !== 'charging') + 700 * 0.2;
+    expect(said(peaks(wattsAt(battery.dischargeA + share - 1)), 'low-voltage.peak-battery')).toBe('clear');
+    expect(said(peaks(wattsAt(battery.dischargeA + share + 1)), 'low-voltage.peak-battery')).toEqual(
+      expect.arrayContaining([expect.objectContaining({ label: 'converter gives', value: share })]),
+    );
+  });
+
+  test('at its peak the battery alone falls by its resistance, at its own voltage', () => {
+    const values = said(peaks(25_000), 'low-voltage.peak-sag');
+    const peakW = watts(({ when }) => when !== 'charging') + 25_000 - 700 * 0.2;
+    const volts = 24 - (peakW / 24) * battery.resistanceOhm;
+    expect(values).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ label: 'at the peak', value: expect.closeTo(volts, 6) as number }),
+      ]),
+    );
+  });
+
+  test('behind one fuse the smallest of what is given counts', () => {
+    const two = changed((draft) => {
+      draft.loads!['load-tail']!.fuseA = 3;
+      draft.loads!['load-plate']!.fuseA = 15;
+    });
+    expect(said(two, 'low-voltage.group-fuse')).toEqual(
+      expect.arrayContaining([expect.objectContaining({ label: 'fuse', value: 3 })]),
+    );
+    expect(said(two, 'low-voltage.two-ratings')).toHaveLength(2);
+    expect(said(bus, 'low-voltage.two-ratings')).toBe('clear');
+  });
+
+  test('a fuse exactly of the current is tight, one below it is too small, one a tenth above it is neither', () => {
+    const amps = value(bus, 'low-voltage.load:load-headlamps:currentA')!;
+    const states = (fuseA: number) => {
+      const design = changed((draft) => void (draft.loads!['load-headlamps']!.fuseA = fuseA));
+      const of = (rule: string) =>
+        evaluate(design).checks.find(({ key }) => key === `${rule}|load-headlamps`)?.state;
+      return [of('low-voltage.fuse-small'), of('low-voltage.fuse-tight')];
+    };
+    expect(states(amps)).toEqual(['clear', 'raised']);
+    expect(states(amps * 0.99)).toEqual(['raised', 'clear']);
+    expect(states(amps * 1.11)).toEqual(['clear', 'clear']);
+  });
+
   test('the truck’s battery is filled by the mains alone: it has no converter, and hours to spare', () => {
     const truck = orchardTruck.design;
     expect(budget('marginA', truck)).toBeNull();

@@ -174,6 +174,7 @@ const calculatorOnly: Record<string, [calculator: string, wrong: object, right: 
 };
 /** Tested beside its calculator. */
 const testedElsewhere = [
+  'built.serial-twice',
   // Said of anything, and only where there is something to say: the collection of mistakes.
   ...['vehicle', 'pack', 'network', 'protect', 'run', 'cooling', 'charge', 'monitoring'].flatMap((at) => [
     `${at}.contradiction`,

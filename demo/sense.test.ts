@@ -19,7 +19,7 @@ import type { Entry, EntryOf, PositionBody } from '@torvek/core/record';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 import { changed } from './rule-cases';
-import { watched } from './sense-cases';
+import { watched, wrongSense } from './sense-cases';
 
 const truck = orchardTruck.design;
 const watchedBus = changed(watched);
@@ -49,6 +49,28 @@ describe('the map of the truck', () => {
     expect(raised(truck, 'monitoring.over-break')).toEqual([
       'Board 2 reaches over the service disconnect behind C18: 33 mV at the peak.',
     ]);
+  });
+
+  test('of two strings side by side each carries half: so much less shows over its break', () => {
+    const bus = changed(wrongSense['monitoring.over-break']!);
+    // 400 A in two strings, over 0.2 mΩ.
+    expect(raised(bus, 'monitoring.over-break')).toEqual([expect.stringContaining(': 40 mV at the peak.')]);
+    const one = structuredClone(bus);
+    delete one.strings['string-2'];
+    for (const [id, board] of Object.entries(one.boards!))
+      if (board.string === 'string-2') delete one.boards![id];
+    one.sensors = {};
+    expect(raised(one, 'monitoring.over-break')).toEqual([expect.stringContaining(': 80 mV at the peak.')]);
+  });
+
+  test('a donor counts by all cells of this pack, those side by side within a module as well', () => {
+    const error = (design: Design) =>
+      evaluate(design).figures['monitoring.donor:pack:chargeErrorFraction' as FigureId]!.value!;
+    const two = changed((draft) => {
+      for (const part of Object.values(draft.parts))
+        if (part.kind === 'module') part.data.cellsInParallel *= 2;
+    });
+    expect(1 + error(two)).toBeCloseTo(2 * (1 + error(libraryBus.design)), 9);
   });
 
   test('moved, the boards end at the disconnect, and six cells want a fourth board', () => {

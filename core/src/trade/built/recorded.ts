@@ -1,9 +1,9 @@
 import type { Check } from '../../ground/figure';
 import { rulesOf } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
-import type { Design } from '../../model/document';
+import { partPlaces, type Design, type PartPlace } from '../../model/document';
 import { judge } from '../../model/step';
-import type { Entry } from '../../record';
+import type { Entry, PartFittedBody } from '../../record';
 import { asBuilt } from './as-built';
 
 const rule = rulesOf('built');
@@ -16,6 +16,14 @@ export const builtRules = {
     'The figures of the stations are those of the design; the vehicle that stands there has another part.',
     'Look at what follows under As built; take the part into the design, or fit what is designed.',
     'Parts as fitted, by the record, against the design',
+  ),
+  twice: rule(
+    'serial-twice',
+    'mend',
+    'One serial number is recorded in two places',
+    'One of the two was read off wrongly, or the part was moved and its old place has another now.',
+    'Read both off again and record them.',
+    'Serial numbers of parts as fitted, by the record: the last of each place',
   ),
   unread: rule(
     'unread',
@@ -77,6 +85,7 @@ export function builtChecks(design: Design, entries: readonly Entry[]): Check[] 
     ];
   });
   return [
+    ...twiceChecks(design, entries, upTo),
     ...(others.length > 0 ? others : none(builtRules.other)),
     ...(lengths.length > 0 ? lengths : none(builtRules.longer)),
     ...(unread.length > 0
@@ -85,4 +94,34 @@ export function builtChecks(design: Design, entries: readonly Entry[]): Check[] 
         )
       : none(builtRules.unread)),
   ];
+}
+
+/** Parts of one kind with one serial number, each in a place that the design still has. */
+function twiceChecks(design: Design, entries: readonly Entry[], upTo: number): Check[] {
+  const places = new Map(partPlaces(design).map((place) => [place.path, place]));
+  const last = new Map<string, PartFittedBody>();
+  for (const { body } of entries)
+    if (body.kind === 'part-fitted' && places.has(body.place)) last.set(body.place, body);
+  const bySerial = new Map<string, PartPlace[]>();
+  for (const [path, { serial }] of last) {
+    if (serial === null || serial.trim() === '') continue;
+    const place = places.get(path)!;
+    // A number is its maker’s: two makes may have the same, and so may a fuse and a cable.
+    const key = JSON.stringify([place.kind, last.get(path)!.part, serial.trim().toUpperCase()]);
+    bySerial.set(key, [...(bySerial.get(key) ?? []), place]);
+  }
+  const twice = [...bySerial].filter(([, those]) => those.length > 1);
+  const value = { label: 'recorded up to entry', value: upTo, unit: '' };
+  if (twice.length === 0) return [judge(builtRules.twice, ['pack'], [], null, [value])];
+  return twice.map(([key, those]) => {
+    const serial = (JSON.parse(key) as string[])[2]!;
+    return judge(
+      builtRules.twice,
+      those.map(({ holder, path }) => `${holder}/${path.split('.').at(-1)}`),
+      [],
+      `${serial} is recorded ${those.length} times: ${those.map(({ name }) => name).join(', ')}.`,
+      [{ label: 'places with this number', value: those.length, unit: '' }],
+      { also: those.map(({ holder }) => holder) },
+    );
+  });
 }
