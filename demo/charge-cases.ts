@@ -82,6 +82,14 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'low-voltage.refill': (draft) =>
     void Object.assign(draft.lowVoltage!, { school: 'mains charger', mainsChargerA: 4 }),
   'low-voltage.service-idle': (draft) => void (load(draft, 'air').when = 'charging'),
+  'low-voltage.part-voltage': (draft) => {
+    draft.plumbing!['piece-pump']!.pump = pin(
+      draft,
+      catalogueOf('pump').find((part) => part.id === 'tarnbeck-c45')!,
+    );
+  },
+  'low-voltage.fed-less': (draft) => void (load(draft, 'pumps').powerW = 120),
+  'low-voltage.fed-when': (draft) => void (draft.plumbing!['piece-drive-pump']!.loads = ['load-pumps']),
   'low-voltage.before-fuse': (draft) => void (load(draft, 'tail').toFuseM = 0.6),
   'low-voltage.shared-fuse': (draft) => {
     load(draft, 'wipers').behind = 'F7';

@@ -82,7 +82,7 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
   },
   'cooling.vent-cabin': (draft) => void (box(draft).ventTo = 'cabin'),
   'cooling.fan-sealed': (draft) => {
-    box(draft).fan = 'galewood-f305@1';
+    box(draft).fan = 'galewood-f305-24@1';
     box(draft).vent = 'none';
   },
   'cooling.unfit-readings': (draft) => {
@@ -135,7 +135,7 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
 
 /** Where the bus has nothing to judge: how it is clear. */
 export const rightCooling: Record<string, (draft: Design) => void> = {
-  'cooling.fan-sealed': (draft) => void (box(draft).fan = 'galewood-f305@1'),
+  'cooling.fan-sealed': (draft) => void (box(draft).fan = 'galewood-f305-24@1'),
   'cooling.unfit-readings': (draft) => {
     piece(draft, 'plate-nose-1').readings = [
       [1, 2],

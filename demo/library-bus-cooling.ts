@@ -4,14 +4,14 @@ import type { PartKey } from '@torvek/core/parts';
 /** Two loops of the bus: one for the pack in three boxes, one for drive and charger. All invented. */
 
 export const coolingKeys: PartKey[] = [
-  'tarnbeck-c45@1',
-  'tarnbeck-c20@1',
+  'tarnbeck-c45-24@1',
+  'tarnbeck-c20-24@1',
   'ollerton-p640@1',
   'ollerton-r220@1',
   'ollerton-r260@1',
   'galewood-k900@1',
   'galewood-k560@1',
-  'galewood-f305@1',
+  'galewood-f305-24@1',
   'wendover-h25@1',
   'wendover-h19@1',
   'emberley-e3@1',
@@ -137,8 +137,9 @@ export const plumbing: Plumbing = {
     kind: 'pump',
     from: 'join-pack-tank',
     to: 'join-pack-pump',
-    pump: 'tarnbeck-c45@1',
+    pump: 'tarnbeck-c45-24@1',
     switched: 'by temperature',
+    loads: ['load-pumps', 'load-pump-charge'],
   },
   'piece-heater': {
     tag: 'Coolant heater',
@@ -169,9 +170,10 @@ export const plumbing: Plumbing = {
     from: 'join-pack-radiator',
     to: 'join-pack-tank',
     radiator: 'galewood-k900@1',
-    fan: 'galewood-f305@1',
+    fan: 'galewood-f305-24@1',
     airKgPerS: 1.1,
     switched: 'by temperature',
+    loads: ['load-fans', 'load-fans-charge'],
   },
   'piece-drive-pump': {
     tag: 'Drive pump',
@@ -179,8 +181,9 @@ export const plumbing: Plumbing = {
     kind: 'pump',
     from: 'join-drive-tank',
     to: 'join-drive-pump',
-    pump: 'tarnbeck-c20@1',
+    pump: 'tarnbeck-c20-24@1',
     switched: 'driving and charging',
+    loads: ['load-pumps', 'load-pump-charge'],
   },
   'piece-inverter': {
     tag: 'Inverter jacket',
@@ -224,9 +227,10 @@ export const plumbing: Plumbing = {
     from: 'join-drive-radiator',
     to: 'join-drive-tank',
     radiator: 'galewood-k560@1',
-    fan: 'galewood-f305@1',
+    fan: 'galewood-f305-24@1',
     airKgPerS: 0.7,
     switched: 'by temperature',
+    loads: ['load-fans', 'load-fans-charge'],
   },
 };
 

@@ -136,7 +136,7 @@ const rows: Row[] = [
     'brown/blue',
     { carries: ['load-pumps'], fuseA: 7.5 },
   ],
-  ['132', 'Pump, return', 'pump', 2, 'ground', null, 'marl-v1-5@1', 'black', { currentA: 4 }],
+  ['132', 'Pump, return', 'pump', 2, 'ground', null, 'marl-v1-5@1', 'black', { currentA: 6.75 }],
   [
     '201',
     'Pilot',

@@ -230,7 +230,7 @@ describe('looms', () => {
 
   test('a wire carries the loads that hang on it', () => {
     expect(value(bus, 'looms.wire:wire-121:currentA')).toBeCloseTo((38 + 1.8) / 27.6, 9);
-    expect(value(bus, 'looms.wire:wire-131:currentA')).toBeCloseTo(96 / 24, 9);
+    expect(value(bus, 'looms.wire:wire-131:currentA')).toBeCloseTo(162 / 24, 9);
   });
 
   test('the sheet names both pins and the neighbours that must be parted', () => {

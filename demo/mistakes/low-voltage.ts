@@ -110,6 +110,27 @@ export const busLowVoltage: Mistake[] = [
   }),
   note('a drop of 15 % allowed', 'lowVoltage', (d) => (side(d).maxDropFraction = 0.15)),
   note('a lead battery used to its last drop', 'vehicle', (d) => (side(d).usableFraction = 1)),
+  mend('a fan of 12 V in a vehicle of 24', 'piece-radiator', (d) => {
+    const old = d.parts['galewood-f305-24@1']!;
+    d.parts['galewood-x@1'] = { ...old, id: 'galewood-x', data: { ...old.data, supplyV: 12 } } as typeof old;
+    d.plumbing!['piece-radiator']!.fan = 'galewood-x@1';
+  }),
+  mend('pumps counted with the power of one', 'load-pumps', (d) => (load(d, 'pumps').powerW = 42)),
+  mend(
+    'a pump that is off while the charger is cooled by it',
+    'piece-drive-pump',
+    (d) => (load(d, 'pump-charge').when = 'driving'),
+  ),
+  mend(
+    'a fan that nothing feeds while charging',
+    'piece-drive-radiator',
+    (d) => (d.plumbing!['piece-drive-radiator']!.loads = ['load-fans']),
+  ),
+  unchecked(
+    'a pump of which nobody says what feeds it',
+    'plumbing.piece-pump.loads',
+    (d) => delete d.plumbing!['piece-pump']!.loads,
+  ),
   // Looms.
   mend('two wires in one cavity', 'end-dash', (d) => (wire(d, 122).fromPin = 2)),
   mend('a cavity that is not there', 'end-left', (d) => (wire(d, 102).toPin = 9)),

@@ -63,6 +63,13 @@ const modules: Field<Id[], false> = {
   refersTo: 'modules',
 };
 
+const fedAs: Field<Id[], false> = {
+  label: 'Fed as the loads',
+  schema: list.optional(text(), { maxRows: 10 }),
+  given: false,
+  refersTo: 'loads',
+};
+
 export const plumbingFields = {
   tag,
   loop: refer('Loop', 'loops'),
@@ -101,6 +108,8 @@ export const plumbingFields = {
   /** Least flow that its maker asks. */
   leastLPerMin: num('At least', 'L/min', { usual: [0.1, 100] }),
   switched: choice('Switched', switchings),
+  /** A pump, or a radiator’s fan: what of the low voltage feeds it; one for each time it runs, or one for all. */
+  loads: fedAs,
   /** Of a radiator, instead of its part’s: at the flow of air beside it. */
   uaWPerK: num('Heat exchanged per kelvin', 'W/K', { usual: [5, 10_000] }),
   airKgPerS: num('Air through it', 'kg/s', { usual: [0.01, 10] }),

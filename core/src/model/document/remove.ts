@@ -148,6 +148,11 @@ export function removeLoad(draft: Design, id: Id): void {
     if (left?.length === 0) delete wire.carries;
     else if (left !== undefined && left.length !== wire.carries!.length) wire.carries = left;
   }
+  for (const piece of Object.values(draft.plumbing ?? {})) {
+    const left = piece.loads?.filter((one) => one !== id);
+    if (left?.length === 0) delete piece.loads;
+    else if (left !== undefined && left.length !== piece.loads!.length) piece.loads = left;
+  }
 }
 
 /** A wire goes; what was twisted with it is so no more. */

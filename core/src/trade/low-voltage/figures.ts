@@ -16,6 +16,8 @@ declare module '../../ground/figure' {
     'low-voltage.group': never;
     'low-voltage.service': never;
     'looms.wire': 'lengthM' | 'currentA' | 'dropV';
+    'low-voltage.fed': never;
+    'low-voltage.feeding': never;
     'looms.end': never;
     'looms.bundle': never;
   }

@@ -1,5 +1,6 @@
 import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
+import { fedStep, feedingStep } from './fed-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
 import { bundleStep, endStep } from './end-step';
@@ -10,6 +11,16 @@ import { wireStep } from './wire-step';
 
 export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
   .withRules('low-voltage', 'looms', 'twelve-volt', 'wire-12v')
-  .withSteps(budgetStep, loadStep, groupStep, serviceStep, wireStep, endStep, bundleStep)
+  .withSteps(
+    budgetStep,
+    loadStep,
+    groupStep,
+    serviceStep,
+    fedStep,
+    feedingStep,
+    wireStep,
+    endStep,
+    bundleStep,
+  )
   .withCalculator(twelveVolt)
   .withCalculator(wire12v);

@@ -16,6 +16,7 @@ import BundleTable from './BundleTable.vue';
 import FaceView from './FaceView.vue';
 import LoomView from './LoomView.vue';
 import { continuityRows, readWires, wireRows, type ReadWires } from './wire-file';
+import WireFields from './WireFields.vue';
 import WireTable from './WireTable.vue';
 
 /** The looms: laid out as a tree, their connectors face by face, and every wire from pin to pin. */
@@ -192,6 +193,7 @@ const kinds = ['connector', 'splice', 'ground', 'fuse box', 'branch'] as const;
     </div>
     <WireTable v-if="table === 'wires'" :picked="wire" @pick="wire = $event" @remove="dropWire" />
     <BundleTable v-else />
+    <WireFields v-if="table === 'wires' && wire !== null" :wire-id="wire" />
   </section>
 </template>
 

@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
+import PickMany from '../../../parts/PickMany.vue';
 import { useJob } from '../../../stores/job';
 import { statesOf, type Shown } from './states';
 
@@ -27,23 +28,10 @@ const options = (all: readonly string[]) => all.map((value) => ({ value, text: v
 const devices = computed(() =>
   Object.entries(job.design.devices).map(([value, { tag }]) => ({ value, text: tag })),
 );
-const modules = computed(() => {
-  const own = new Set(piece.value?.modules ?? []);
-  return Object.entries(job.design.modules).map(([id, { tag }]) => ({ id, tag, on: own.has(id) }));
-});
-const lying = computed(() => modules.value.filter(({ on }) => on).map(({ tag }) => tag));
-const choosing = ref(false);
-function lay(id: Id): void {
-  job.change(`${piece.value?.tag ?? ''}: modules on it`, (draft) => {
-    const own = draft.plumbing?.[props.pieceId];
-    if (own === undefined) return;
-    const now = (own.modules ?? []).includes(id)
-      ? (own.modules ?? []).filter((one) => one !== id)
-      : [...(own.modules ?? []), id];
-    if (now.length === 0) delete own.modules;
-    else own.modules = now;
-  });
-}
+const tagged = (map: Readonly<Record<Id, { tag: string }>>) =>
+  Object.entries(map).map(([id, { tag }]) => ({ id, tag }));
+const modules = computed(() => tagged(job.design.modules));
+const loads = computed(() => tagged(job.design.loads ?? {}));
 const contact = computed(() =>
   piece.value === undefined ? null : contactKPerW(piece.value, job.design.parts[piece.value.plate ?? '']),
 );
@@ -56,7 +44,6 @@ watch(
   () => {
     reading.value = '';
     trouble.value = null;
-    choosing.value = false;
   },
 );
 /** "2.1 L in 60 s at 7.5 kPa", or flow and pressure. */
@@ -173,33 +160,26 @@ const tries = computed(() =>
         <NumberField :path="at('leastLPerMin')" />
       </template>
     </div>
-    <template v-if="kind === 'plate'">
-      <p class="lies">
-        {{ lying.length === 0 ? 'No module lies on it.' : `On it: ${lying.join(', ')}.` }}
-        <span v-if="contact !== null" class="soft">From cells to coolant {{ n(contact) }} K/W.</span>
-        <BButton
-          size="sm"
-          variant="light"
-          :aria-expanded="choosing"
-          :disabled="!job.editable"
-          @click="choosing = !choosing"
-          >{{ choosing ? 'done' : 'which modules' }}</BButton
-        >
-      </p>
-      <div v-if="choosing" class="modules" role="group" aria-label="Modules on it">
-        <button
-          v-for="one in modules"
-          :key="one.id"
-          type="button"
-          class="btn btn-sm"
-          :class="one.on ? 'btn-primary' : 'btn-light'"
-          :aria-pressed="one.on"
-          @click="lay(one.id)"
-        >
-          {{ one.tag }}
-        </button>
-      </div>
-    </template>
+    <PickMany
+      v-if="kind === 'plate'"
+      :path="at('modules')"
+      :things="modules"
+      label="On it"
+      none="No module lies on it."
+      ask="which modules"
+      :change="`${piece.tag}: modules on it`"
+    >
+      <span v-if="contact !== null" class="soft">From cells to coolant {{ n(contact) }} K/W.</span>
+    </PickMany>
+    <PickMany
+      v-if="kind === 'pump' || (kind === 'radiator' && piece.fan !== undefined)"
+      :path="at('loads')"
+      :things="loads"
+      label="Fed as"
+      none="No load of the low voltage feeds it yet."
+      ask="which loads"
+      :change="`${piece.tag}: what feeds it`"
+    />
     <div v-if="kind !== 'pump' && kind !== 'hose' && kind !== 'valve'" class="readings">
       <label
         >Timed reading<input
@@ -226,7 +206,6 @@ const tries = computed(() =>
 
 <style scoped>
 .tries,
-.modules,
 .readings {
   display: flex;
   flex-wrap: wrap;
@@ -243,10 +222,6 @@ const tries = computed(() =>
 
 .long-unit {
   padding-right: 2.4rem;
-}
-
-.lies {
-  margin: 0.4rem 0 0.2rem;
 }
 
 .readings label {

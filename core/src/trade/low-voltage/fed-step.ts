@@ -1,0 +1,142 @@
+import type { Check, Gap } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
+import type { Design, Id, PlumbingItem } from '../../model/document';
+import type { PartKey } from '../../model/parts';
+import { judge, type Reader, type StepDefinition } from '../../model/step';
+import { lowVoltageRules } from './rules';
+import { lowVoltageSystem } from './system';
+
+const n = formatNumber;
+
+/** A pump, or the fan of a radiator, as its part has it. */
+interface Runs {
+  key: PartKey;
+  label: string;
+  supplyV: number;
+  powerW: number;
+}
+
+/** What of a piece runs on the low voltage; null: nothing, or its part is not known. */
+function runsOf({ kind, pump, fan }: PlumbingItem, parts: Design['parts']): Runs | null {
+  const key = kind === 'pump' ? pump : kind === 'radiator' ? fan : undefined;
+  const part = parts[key ?? ''];
+  if (part?.kind !== 'pump' && part?.kind !== 'fan') return null;
+  const { supplyV, powerW } = part.data;
+  return { key: key!, label: part.label, supplyV, powerW };
+}
+
+/** Pumps, and radiators with a fan. */
+const isFed = ({ kind, fan }: PlumbingItem) => kind === 'pump' || (kind === 'radiator' && fan !== undefined);
+
+/** Each pump and fan: its voltage, and whether what feeds it is on when it has to run. */
+export const fedStep: StepDefinition = {
+  id: 'low-voltage.fed',
+  version: 1,
+  subjects: ({ plumbing = {}, lowVoltage, loads }) =>
+    lowVoltage === undefined && loads === undefined
+      ? []
+      : Object.keys(plumbing).filter((id) => isFed(plumbing[id]!)),
+  compute(subject, read): { figures: []; checks: Check[] } {
+    const piece = read.at('plumbing')![subject]!;
+    const { tag, switched, loads: fedAs = [] } = piece;
+    const parts = read.at('parts');
+    const runs = runsOf(piece, parts);
+    const settings = read.at('lowVoltage') ?? {};
+    const { nominalV } = lowVoltageSystem({ lowVoltage: settings, parts, settings: read.at('settings') });
+    const all = read.at('loads') ?? {};
+    const needs = switched === 'driving' ? (['driving'] as const) : (['driving', 'charging'] as const);
+    const unsaid = fedAs.flatMap((id): Gap[] =>
+      all[id]?.when === undefined
+        ? [{ kind: 'not-given', path: `loads.${id}.when`, label: `when ${all[id]?.tag ?? id} runs` }]
+        : [],
+    );
+    const on = new Set(fedAs.map((id) => all[id]?.when));
+    const missing = needs.filter((when) => !on.has(when) && !on.has('always'));
+    const keys = runs === null ? [] : [runs.key];
+    return {
+      figures: [],
+      checks: [
+        judge(
+          lowVoltageRules.partVoltage,
+          [subject],
+          [
+            ...(settings.battery === undefined
+              ? [{ kind: 'not-given' as const, path: 'lowVoltage.battery', label: 'battery' }]
+              : []),
+            ...(runs === null
+              ? [{ kind: 'not-given' as const, path: `plumbing.${subject}.pump`, label: `kind of ${tag}` }]
+              : []),
+          ],
+          runs !== null && Math.abs(runs.supplyV - nominalV) > nominalV * 0.2
+            ? `${runs.label} at ${tag} is for ${n(runs.supplyV)} V; the vehicle has ${n(nominalV)} V.`
+            : null,
+          [
+            { label: 'made for', value: runs?.supplyV ?? 0, unit: 'V' },
+            { label: 'vehicle', value: nominalV, unit: 'V' },
+          ],
+          { parts: keys },
+        ),
+        judge(
+          lowVoltageRules.fedWhen,
+          [subject],
+          fedAs.length === 0
+            ? [{ kind: 'not-given', path: `plumbing.${subject}.loads`, label: `what feeds ${tag}` }]
+            : unsaid,
+          missing.length > 0
+            ? `${tag} runs ${switched ?? 'always'}; while ${missing.join(' and ')} ${n(0)} of its ${n(fedAs.length)} loads are on.`
+            : null,
+          [
+            { label: 'loads', value: fedAs.length, unit: '' },
+            { label: 'on', value: 0, unit: '' },
+            { label: 'times without', value: missing.length, unit: '' },
+          ],
+          { also: fedAs },
+        ),
+      ],
+    };
+  },
+};
+
+/** Loads that feed pumps and fans. */
+const feeding = ({ plumbing = {}, loads = {} }: Pick<Design, 'plumbing' | 'loads'>): Id[] => {
+  const named = new Set(
+    Object.values(plumbing).flatMap((piece) => (isFed(piece) ? (piece.loads ?? []) : [])),
+  );
+  return Object.keys(loads).filter((id) => named.has(id));
+};
+
+/** Each load that feeds pumps and fans: whether it is counted with what they draw together. */
+export const feedingStep: StepDefinition = {
+  id: 'low-voltage.feeding',
+  version: 1,
+  subjects: feeding,
+  compute(subject, read: Reader): { figures: []; checks: Check[] } {
+    const { tag, powerW } = read.at('loads')![subject]!;
+    const parts = read.at('parts');
+    const fed = Object.entries(read.at('plumbing') ?? {}).flatMap(([id, piece]) => {
+      const runs = (piece.loads ?? []).includes(subject) ? runsOf(piece, parts) : null;
+      return runs === null ? [] : [{ id, tag: piece.tag, ...runs }];
+    });
+    const sumW = fed.reduce((sum, one) => sum + one.powerW, 0);
+    return {
+      figures: [],
+      checks: [
+        judge(
+          lowVoltageRules.fedLess,
+          [subject],
+          powerW === undefined
+            ? [{ kind: 'not-given', path: `loads.${subject}.powerW`, label: `power of ${tag}` }]
+            : [],
+          powerW !== undefined && powerW < sumW * (1 - 1e-9)
+            ? `${tag} is counted with ${n(powerW)} W; ${fed.map((one) => `${one.tag} draws ${n(one.powerW)} W`).join(', ')}.`
+            : null,
+          [
+            { label: 'counted with', value: powerW ?? 0, unit: 'W' },
+            ...fed.map((one) => ({ label: one.tag, value: one.powerW, unit: 'W' })),
+          ],
+          { parts: [...new Set(fed.map(({ key }) => key))], also: fed.map(({ id }) => id) },
+        ),
+      ],
+    };
+  },
+};
