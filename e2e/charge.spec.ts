@@ -96,6 +96,15 @@ test('a loom gets a connector and a wire; its continuity sheet is printed', asyn
   await row.getByLabel(/^To/).selectOption({ label: 'Horn' });
   await saved(page);
   await expect(page.getByLabel('Findings and working')).not.toContainText('ends nowhere');
+  // What it feeds is picked beside the table, and judged: a feed without a fuse.
+  const fields = wires.locator('[data-wire-fields]');
+  await expect(fields).toContainText('It feeds no load of the budget.');
+  await fields.getByRole('button', { name: 'which loads' }).click();
+  await fields.getByRole('group', { name: 'Feeds' }).getByRole('button', { name: 'Cabin blower' }).click();
+  await expect(fields).toContainText('Feeds: Cabin blower.');
+  await expect(page.getByLabel('Findings and working')).toContainText(
+    'Wire 19 feeds 1 loads without a fuse.',
+  );
   const printed = page.waitForEvent('download');
   await wires.getByRole('button', { name: 'Continuity sheet' }).click();
   const file = await printed;
@@ -139,14 +148,14 @@ test('a load that keeps its power, a larger lamp: the budget follows; a service 
   await signIn('designer');
   await open('charge?panel=budget');
   const driving = figure(page, 'low-voltage.budget:vehicle:marginA');
-  await expect(driving).toContainText('18.5');
+  await expect(driving).toContainText('13.2');
   const lamps = cell(page, 'loads.load-headlamps.powerW');
   await lamps.click();
   await page.keyboard.type('830');
   await page.keyboard.press('Enter');
   await saved(page);
-  await expect(driving).toContainText('-6.48');
-  await expect(page.getByLabel('Findings and working')).toContainText('62.5 A are asked; it gives 56 A');
+  await expect(driving).toContainText('-11.8');
+  await expect(page.getByLabel('Findings and working')).toContainText('67.8 A are asked; it gives 56 A');
   await page.getByRole('link', { name: 'Services', exact: true }).click();
   const brakes = page.locator('[data-service="service-brake"]');
   await brakes.getByLabel('Fed as the load').selectOption({ label: 'none' });

@@ -83,7 +83,7 @@ export const fedStep: StepDefinition = {
             ? [{ kind: 'not-given', path: `plumbing.${subject}.loads`, label: `what feeds ${tag}` }]
             : unsaid,
           missing.length > 0
-            ? `${tag} runs ${switched ?? 'always'}; while ${missing.join(' and ')} ${n(0)} of its ${n(fedAs.length)} loads are on.`
+            ? `${tag} runs ${switched ?? 'always'}; while ${missing.join(' and ')} ${n(0)} of ${n(fedAs.length)} loads are on.`
             : null,
           [
             { label: 'loads', value: fedAs.length, unit: '' },

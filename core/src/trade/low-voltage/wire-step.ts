@@ -77,6 +77,7 @@ export const wireStep: StepDefinition = {
     const amps = current.value ?? 0;
     /** The one load that it feeds: what is behind its fuse is behind the load’s. */
     const alone = wire.carries?.length === 1 ? read.at('loads')?.[wire.carries[0]!] : undefined;
+    const isSmall = feeds && fuseA !== undefined && current.value !== null && fuseA < amps * (1 - 1e-9);
     const ways = read.shared(waysView);
     const leads = (end: Id) => ways(end).size > 1;
     // Both ends hang on bundles, or it is to be as it is: then it is no matter of not being laid yet.
@@ -144,9 +145,7 @@ export const wireStep: StepDefinition = {
           loomRules.fuseSmall,
           [subject],
           feeds && fuseA !== undefined ? current.gaps : [],
-          feeds && fuseA !== undefined && current.value !== null && fuseA < amps * (1 - 1e-9)
-            ? `${tag} carries ${n(amps)} A behind a fuse of ${n(fuseA)} A.`
-            : null,
+          isSmall ? `${tag} carries ${n(amps)} A behind a fuse of ${n(fuseA)} A.` : null,
           [v('flows', amps, 'A'), v('fuse', fuseA ?? 0, 'A')],
           { also: wire.carries ?? [] },
         ),
@@ -154,7 +153,8 @@ export const wireStep: StepDefinition = {
           loomRules.fuseDiffers,
           [subject],
           [],
-          alone?.fuseA !== undefined && fuseA !== undefined && alone.fuseA !== fuseA
+          // Too small for what flows is said as that.
+          alone?.fuseA !== undefined && fuseA !== undefined && alone.fuseA !== fuseA && !isSmall
             ? `${tag} has ${n(fuseA)} A; ${alone.tag} is given ${n(alone.fuseA)} A.`
             : null,
           [v('wire', fuseA ?? 0, 'A'), v('load', alone?.fuseA ?? 0, 'A')],

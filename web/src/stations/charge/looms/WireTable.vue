@@ -130,10 +130,12 @@ const columns = computed((): GridColumn<Row>[] =>
       ],
 );
 function add(): void {
+  const id = newId('wire');
   job.change('Wire added', (draft) => {
     const all = (draft.wires ??= {});
-    all[newId('wire')] = { tag: `Wire ${Object.keys(all).length + 1}`, state: 'provisional' };
+    all[id] = { tag: `Wire ${Object.keys(all).length + 1}`, state: 'provisional' };
   });
+  emit('pick', id);
 }
 </script>
 
