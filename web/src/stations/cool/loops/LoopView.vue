@@ -6,7 +6,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { elkWorker } from '../../../parts/elk';
 import { useJob } from '../../../stores/job';
 import { useUnits } from '../../../stores/units';
-import { layOutLoop, loopGraph, middleOf, type LaidLoop, type LoopGraph } from './loop-graph';
+import { layOutLoop, loopGraph, middleOf, nameIn, type LaidLoop, type LoopGraph } from './loop-graph';
 import { statesOf, type Shown } from './states';
 
 /**
@@ -105,10 +105,6 @@ const nodes = computed(() => {
     ];
   });
 });
-const name = (tag: string, width: number) => {
-  const fits = Math.floor((width - 27) / 6.7);
-  return tag.length > fits ? `${tag.slice(0, fits - 1)}…` : tag;
-};
 const spoken = (node: (typeof nodes.value)[number]) =>
   [node.tag, node.kind, ...node.lines].filter((one) => one !== '').join(', ');
 const glyphs: Record<string, string> = {
@@ -203,7 +199,7 @@ const label = computed(
             :d="glyphs[node.kind]"
           />
           <text :x="node.spot.x + 25" :y="node.spot.y + 16" class="tag">
-            {{ name(node.tag, node.spot.width) }}
+            {{ nameIn(node.tag, node.spot.width) }}
           </text>
           <text
             v-for="(line, i) in node.lines"

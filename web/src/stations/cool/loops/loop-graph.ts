@@ -110,11 +110,25 @@ const options: LayoutOptions = {
   'elk.padding': '[top=8,left=8,bottom=8,right=8]',
 };
 
+const nameSize = 12.5;
+/** Beside the name: the sign of the piece, and a margin. */
+const beside = 30;
+const widest = 132;
+
+/** A name as it fits into the box of a piece. */
+export function nameIn(tag: string, width: number): string {
+  const fits = (text: string) => textWidth(text, nameSize, true) <= width - beside + 2;
+  if (fits(tag)) return tag;
+  let end = tag.length - 1;
+  while (end > 1 && !fits(`${tag.slice(0, end)}…`)) end -= 1;
+  return `${tag.slice(0, end)}…`;
+}
+
 /** Room for the name of a piece, and for its flow below. */
 export function sizeOf({ kind, tag }: LoopGraph['nodes'][number]): { width: number; height: number } {
   if (kind === 'join') return { width: 9, height: 9 };
   return {
-    width: Math.min(122, Math.max(80, textWidth(tag, 12.5, true) + 30)),
+    width: Math.min(widest, Math.max(80, textWidth(tag, nameSize, true) + beside)),
     height: kind === 'tank' ? 30 : 52,
   };
 }

@@ -4,11 +4,12 @@ import { blankDesign, edit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
 import type { LoopAnswer } from '@torvek/core/cooling';
+import { libraryBus } from '../../../../../demo/library-bus';
 import ElkBundled from 'elkjs/lib/elk.bundled.js';
 import type { Elk } from '../../../parts/elk';
 import { coolPanelOf, coolPanelOfRule } from '../panels';
 import { banksOf, makeBank, swapEnds, turnReturn } from './bank';
-import { layOutLoop, loopGraph, middleOf } from './loop-graph';
+import { layOutLoop, loopGraph, middleOf, nameIn, sizeOf } from './loop-graph';
 import { sentenceOf, statesOf } from './states';
 
 const elk = new (ElkBundled as unknown as new () => Elk)();
@@ -202,6 +203,16 @@ describe('what is said of a loop', () => {
     expect(sentenceOf('Pack', null, null, null)).toBe('Pack: not computed yet.');
     expect(sentenceOf('Drive', 11, 1, null)).toBe('Drive: 11.0 L/min.');
   });
+  test('a name is cut only where it does not fit into the box that was made for it', () => {
+    const { plumbing = {} } = libraryBus.design;
+    for (const { tag } of Object.values(plumbing)) {
+      const { width } = sizeOf({ id: 'x', kind: 'plate', tag } as Parameters<typeof sizeOf>[0]);
+      if (width < 132) expect(nameIn(tag, width)).toBe(tag);
+      else expect(tag.startsWith(nameIn(tag, width).replace('…', ''))).toBe(true);
+    }
+    expect(nameIn('Plate tail 1', 60)).toMatch(/^Pla?t?.*…$/);
+  });
+
   test('places and rules lead to their panel', () => {
     expect(coolPanelOf({ panel: 'cold' })).toBe('cold');
     expect(coolPanelOf({ at: 'plumbing.piece-1.lengthM' })).toBe('loops');
