@@ -215,6 +215,37 @@ describe('what a run is judged by', () => {
     ).toMatchObject({ state: 'not-checked', gaps: [{ path: 'runs.run-compressor.conduit' }] });
   });
 
+  test('a device lies in a box whole, or beside it; of what lies in a box the box is judged', () => {
+    const at = (change: (draft: Design) => void, rule: string) =>
+      raised(changed(change), rule).map(({ message }) => message);
+    const box = bus.boxes['box-tail']!;
+    const into =
+      (y: number, z = box.zM!) =>
+      (draft: Design) =>
+        void Object.assign(draft.devices['device-dcdc']!, { xM: box.xM!, yM: y, zM: z });
+    expect(at(into(box.yM!), 'run.devices-overlap')).toEqual([]);
+    // Least of all along its height of 120 mm.
+    expect(at(into(box.yM! + box.widthM! / 2), 'run.devices-overlap')).toEqual([
+      `DC-DC to 24 V reaches 120 mm into ${box.tag}.`,
+    ]);
+    const low = (draft: Design) => {
+      into(box.yM!, 0.15)(draft);
+      draft.boxes['box-tail']!.zM = 0.15;
+    };
+    expect(at(low, 'run.device-low')).toEqual([]);
+    expect(at(low, 'pack.box-low')).toHaveLength(1);
+    // The same beside any box: its lower edge is 6 cm below its middle.
+    expect(
+      at(
+        (draft) => void Object.assign(draft.devices['device-dcdc']!, { yM: 0.85, zM: 0.2 }),
+        'run.device-low',
+      ),
+    ).toEqual(['DC-DC to 24 V ends 0.14 m above the ground; 0.15 m are asked.']);
+    expect(at((draft) => void (draft.devices['device-inlet']!.xM = -6.05), 'run.device-outside')[0]).toMatch(
+      /m beyond the tail\.$/,
+    );
+  });
+
   test('the tube’s bends, fill and pull follow from the run', () => {
     const narrow = changed((draft) => {
       draft.runs![inlet]!.bendRadiusMm = 80;

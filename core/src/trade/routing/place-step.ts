@@ -63,7 +63,12 @@ export const placeStep: StepDefinition = {
     });
     const vehicle = read.at('vehicle');
     const beyond = beyondVehicle(solid, vehicle);
-    const out = beyond.filter(({ value }) => value > withinM);
+    // Of what lies in a box the box is judged.
+    const boxed = Object.values(boxes).some((box) => {
+      const around = solidOf(box);
+      return around !== null && liesIn(solid, around);
+    });
+    const out = boxed ? [] : beyond.filter(({ value }) => value > withinM);
     const clearanceM = vehicle.clearanceM ?? vehicleDefaults.clearanceM;
     const lowM = solid.low[2]!;
     return {
@@ -72,7 +77,7 @@ export const placeStep: StepDefinition = {
         judge(
           runRules.outside,
           [subject],
-          vehicle.lengthM === undefined
+          vehicle.lengthM === undefined && !boxed
             ? [{ kind: 'not-given', path: 'vehicle.lengthM', label: 'length' }]
             : [],
           out.length > 0
@@ -84,7 +89,7 @@ export const placeStep: StepDefinition = {
           runRules.deviceLow,
           [subject],
           [],
-          lowM < clearanceM - 1e-9
+          !boxed && lowM < clearanceM - 1e-9
             ? `${tag} ends ${n(lowM)} m above the ground; ${n(clearanceM)} m are asked.`
             : null,
           [
