@@ -163,7 +163,7 @@ describe('serial numbers of parts as fitted', () => {
       {
         state: 'raised',
         grade: 'mend',
-        message: expect.stringContaining('F 7 is recorded 2 times') as string,
+        message: expect.stringContaining('F 7 is recorded 2 times') as unknown,
       },
     ]);
     expect(said(both)[0]!.subjects).toEqual(

@@ -74,7 +74,7 @@ describe('the budget of the low voltage', () => {
     const volts = 24 - (peakW / 24) * battery.resistanceOhm;
     expect(values).toEqual(
       expect.arrayContaining([
-        expect.objectContaining({ label: 'at the peak', value: expect.closeTo(volts, 6) as number }),
+        expect.objectContaining({ label: 'at the peak', value: expect.closeTo(volts, 6) as unknown }),
       ]),
     );
   });
