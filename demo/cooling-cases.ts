@@ -37,6 +37,8 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
     piece(draft, 'plate-nose-1').fillerWPerMK = 0.2;
   },
   'cooling.wrong-loop': (draft) => void (piece(draft, 'drive-hose').to = 'join-pack-radiator'),
+  'cooling.flow-unnoticed': (draft) => void (draft.loops!['loop-pack']!.lostFlow = 'nobody'),
+  'cooling.coolant-unnoticed': (draft) => void (draft.loops!['loop-pack']!.lostCoolant = 'nobody'),
   'cooling.dead-end': (draft) => {
     draft.joins!['join-pack-end'] = { tag: 'End', loop: 'loop-pack', xM: 0, yM: 0, zM: 0.5 };
     hose(draft, 'tee-nose', 'end');

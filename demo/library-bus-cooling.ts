@@ -41,6 +41,8 @@ export const loops: Design['loops'] = {
     coolant: 'brinmere-g50@1',
     tank: 'join-pack-tank',
     tankL: 1.2,
+    lostFlow: 'pump’s own signal',
+    lostCoolant: 'level switch',
     testKPa: 120,
   },
   'loop-drive': {
@@ -48,6 +50,8 @@ export const loops: Design['loops'] = {
     coolant: 'brinmere-g50@1',
     tank: 'join-drive-tank',
     tankL: 0.9,
+    lostFlow: 'temperatures',
+    lostCoolant: 'a look at the tank',
     testKPa: 100,
   },
 };

@@ -268,7 +268,11 @@ const empty = changed((draft) => {
   draft.plumbing = {};
   delete draft.cooling!.school;
   draft.joins = {};
-  for (const loop of Object.values(draft.loops!)) delete loop.tank;
+  for (const loop of Object.values(draft.loops!)) {
+    delete loop.tank;
+    delete loop.lostFlow;
+    delete loop.lostCoolant;
+  }
   draft.bonds = {};
   for (const map of [
     'supplies',

@@ -172,6 +172,13 @@ export const busCool: Mistake[] = [
   }),
   mend('a join that drags on the road', 'join-pack-tee-floor', (d) => (join(d, 'pack-tee-floor').zM = 0.05)),
   mend('a join in front of the vehicle', 'join-pack-tee-floor', (d) => (join(d, 'pack-tee-floor').xM = 5)),
+  mend('coolant that nobody misses', 'loop-pack', (d) => (loop(d, 'pack').lostCoolant = 'nobody')),
+  mend('a pump that stands and tells nobody', 'loop-pack', (d) => (loop(d, 'pack').lostFlow = 'nobody')),
+  unchecked(
+    'nobody knows who notices lost flow',
+    'loops.loop-pack.lostFlow',
+    (d) => delete loop(d, 'pack').lostFlow,
+  ),
 ];
 
 /** The box of the truck, that no liquid cools. */

@@ -16,6 +16,10 @@ import {
 } from './field';
 import type { Id } from './id';
 
+/** By what lost flow, and lost coolant, are noticed. */
+export const flowNoticed = ['pump’s own signal', 'flow switch', 'temperatures', 'nobody'] as const;
+export const coolantNoticed = ['level switch', 'pressure', 'a look at the tank', 'nobody'] as const;
+
 /** Coolant that goes round on its own. */
 export const loopFields = {
   tag,
@@ -27,6 +31,8 @@ export const loopFields = {
   tank: refer('Tank', 'joins'),
   tankL: num('Room in the tank', 'L', { usual: [0.05, 20] }),
   tankReserveFraction: share('Reserve in it', { fallback: 0.2, usual: [0, 1] }),
+  lostFlow: choice('Lost flow is noticed by', flowNoticed),
+  lostCoolant: choice('Lost coolant is noticed by', coolantNoticed),
   /** Tests of the whole loop in the vehicle. */
   testKPa: num('Tested with', 'kPa', { fallback: 100, usual: [20, 400] }),
   testMinutes: num('Held for', 'min', { fallback: 30, usual: [5, 600] }),

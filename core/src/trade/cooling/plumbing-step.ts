@@ -1,6 +1,6 @@
 import type { Check, Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { vehicleDefaults, type Id, type PlumbingItem } from '../../model/document';
+import { vehicleDefaults, type Id, type LoopItem, type PlumbingItem } from '../../model/document';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { coolingRules } from './rules';
 
@@ -30,6 +30,7 @@ export const plumbingStep: StepDefinition = {
         judge(coolingRules.intoTank, [subject], nothing, ...pumpInto(pieces, loop.tank, nameOf)),
         ...plateChecks(subject, pieces, read),
         placeCheck(subject, pieces, nothing, read),
+        ...noticedChecks(subject, loop),
       ],
     };
   },
@@ -189,6 +190,31 @@ function placeCheck(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
     off.map(({ tag, value }) => ({ label: tag, value, unit: 'm' })),
     { also: off.map(({ id }) => id) },
   );
+}
+
+/** Who notices that a loop has lost its flow, or its coolant. */
+function noticedChecks(subject: Id, { tag, lostFlow, lostCoolant }: LoopItem): Check[] {
+  const unsaid = (value: unknown, field: string, label: string): Gap[] =>
+    value === undefined
+      ? [{ kind: 'not-given', path: `loops.${subject}.${field}`, label: `${label} of ${tag}` }]
+      : [];
+  const watched = (value: string | undefined) => count('watched by', value === 'nobody' ? 0 : 1);
+  return [
+    judge(
+      coolingRules.flowUnnoticed,
+      [subject],
+      unsaid(lostFlow, 'lostFlow', 'what notices lost flow'),
+      lostFlow === 'nobody' ? `${n(0)} things tell when ${tag} stands still.` : null,
+      [watched(lostFlow)],
+    ),
+    judge(
+      coolingRules.coolantUnnoticed,
+      [subject],
+      unsaid(lostCoolant, 'lostCoolant', 'what notices lost coolant'),
+      lostCoolant === 'nobody' ? `${n(0)} things tell when ${tag} loses coolant.` : null,
+      [watched(lostCoolant)],
+    ),
+  ];
 }
 
 /** The loops that a school of cooling asks for. */

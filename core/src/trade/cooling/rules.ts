@@ -221,6 +221,22 @@ export const coolingRules = {
     'Its place again, or a way higher up.',
     'Places of the joins against the vehicle and its ground clearance',
   ),
+  flowUnnoticed: rule(
+    'flow-unnoticed',
+    'mend',
+    'Nobody notices when coolant stops flowing',
+    'A pump that stands or a hose that is kinked shows as heat, late, and where no sensor sits not at all.',
+    'The pump’s own signal or a flow switch, read by the monitor; temperatures at the least.',
+    'How lost flow is noticed, as given',
+  ),
+  coolantUnnoticed: rule(
+    'coolant-unnoticed',
+    'mend',
+    'Nobody notices when coolant is lost',
+    'It runs somewhere: into a box of modules at worst, and the pump then moves air.',
+    'A level switch in the tank, a pressure that is read, or a tank that is looked at on each day.',
+    'How lost coolant is noticed, as given',
+  ),
   school: rule(
     'school',
     'mend',

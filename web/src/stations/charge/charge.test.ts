@@ -166,12 +166,15 @@ describe('looms', () => {
     expect([tree.branches.length, tree.rings.length]).toEqual([3, 1]);
   });
 
-  const slices = { wires: bus.wires!, ends: bus.ends!, parts: bus.parts };
+  const slices = { wires: bus.wires!, ends: bus.ends!, loads: bus.loads!, parts: bus.parts };
   test('wires go out as a file and come in the same', () => {
     const { rows, problems } = readWires(csvOf(wireRows(slices)), slices);
     expect(problems).toEqual([]);
     expect(rows).toHaveLength(18);
     for (const { id, change } of rows) expect(bus.wires![id!]).toMatchObject(change);
+    expect(rows.find(({ id }) => id === 'wire-121')!.change.carries).toEqual(['load-dash', 'load-clock']);
+    const other = readWires('wire,from,to,feeds\nA,,,Horn of plenty', slices);
+    expect(other).toEqual({ rows: [], problems: ['Line 2, feeds: there is no load called Horn of plenty.'] });
   });
   test('a wrong pin, an unknown end and a double name are said by line; the rest is taken', () => {
     const text = [

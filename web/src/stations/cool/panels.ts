@@ -16,7 +16,7 @@ export function coolPanelOf(query: { panel?: unknown; at?: unknown }): CoolPanel
   if (isPanel(query.panel)) return query.panel;
   const at = typeof query.at === 'string' ? query.at : '';
   const panel = at !== '' && stationOfPath(at) === 'cool' ? panelOfPath(at) : null;
-  if (/^loops\.[^.]+\.(volumeL|tank|test)/.test(at)) return 'fill';
+  if (/^loops\.[^.]+\.(volumeL|tank|test|lost)/.test(at)) return 'fill';
   if (/^cooling\.(repeats|startC|onAboveC|offBelowC|cellHeat)/.test(at)) return 'time';
   if (/^cooling\.(coldC|cellChargeMinC)/.test(at)) return 'cold';
   return isPanel(panel) ? panel : 'loops';
@@ -33,6 +33,8 @@ const ofRule: Record<string, CoolPanel> = {
   'cooling.tank-low': 'fill',
   'cooling.no-tank': 'fill',
   'cooling.freezes': 'fill',
+  'cooling.flow-unnoticed': 'fill',
+  'cooling.coolant-unnoticed': 'fill',
   'cooling.over-hv': 'fill',
   'cooling.coolant-hot': 'worst',
   'cooling.cells-hot': 'worst',

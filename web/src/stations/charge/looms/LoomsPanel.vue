@@ -38,6 +38,7 @@ const slices = computed(() => ({
   ends: job.design.ends ?? {},
   bundles: job.design.bundles ?? {},
   wires: job.design.wires ?? {},
+  loads: job.design.loads ?? {},
   parts: job.design.parts,
 }));
 const lines = computed(() => continuitySheet(slices.value));

@@ -16,10 +16,16 @@ type Column =
   | 'length, m'
   | 'fuse, A'
   | 'system'
-  | 'state';
+  | 'state'
+  | 'feeds';
 
 /** Wires as a file that comes back in by `readWires`. */
-export function wireRows({ wires = {}, ends = {}, parts }: Pick<Design, 'wires' | 'ends' | 'parts'>): Rows {
+export function wireRows({
+  wires = {},
+  ends = {},
+  loads = {},
+  parts,
+}: Pick<Design, 'wires' | 'ends' | 'loads' | 'parts'>): Rows {
   const end = (id: Id | undefined) => (id === undefined ? '' : (ends[id]?.tag ?? ''));
   return Object.values(wires).map((wire): Record<Column, string | number> => ({
     wire: wire.tag,
@@ -33,6 +39,7 @@ export function wireRows({ wires = {}, ends = {}, parts }: Pick<Design, 'wires' 
     'fuse, A': wire.fuseA ?? '',
     system: wire.system ?? '',
     state: wire.state ?? '',
+    feeds: (wire.carries ?? []).map((id) => loads[id]?.tag ?? '').join('; '),
   }));
 }
 
@@ -61,8 +68,11 @@ export interface ReadWires {
  * Reads wires from a file: those whose name is there already are changed, others are new. What cannot be read is said by line and
  * field, and that line is left out; nothing else is.
  */
-export function readWires(text: string, design: Pick<Design, 'wires' | 'ends' | 'parts'>): ReadWires {
-  const { wires = {}, ends = {}, parts } = design;
+export function readWires(
+  text: string,
+  design: Pick<Design, 'wires' | 'ends' | 'loads' | 'parts'>,
+): ReadWires {
+  const { wires = {}, ends = {}, loads = {}, parts } = design;
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
     header: true,
     skipEmptyLines: 'greedy',
@@ -76,6 +86,7 @@ export function readWires(text: string, design: Pick<Design, 'wires' | 'ends' | 
     new Map(Object.entries(map).map(([id, { tag }]) => [tag.trim().toLowerCase(), id]));
   const known = byName(wires);
   const places = byName(ends);
+  const feeds = byName(loads);
   const wireParts = new Map(
     Object.entries(parts).flatMap(([key, part]) =>
       part.kind === 'wire' ? [[part.number.toLowerCase(), key]] : [],
@@ -143,6 +154,13 @@ export function readWires(text: string, design: Pick<Design, 'wires' | 'ends' | 
     if (system !== undefined) change.system = system;
     const state = oneOf('state', wireStates);
     if (state !== undefined) change.state = state;
+    const named = cell('feeds')
+      .split(';')
+      .map((one) => one.trim())
+      .filter((one) => one !== '');
+    const unknown = named.find((one) => !feeds.has(one.toLowerCase()));
+    if (unknown !== undefined) wrong('feeds', `there is no load called ${unknown}`);
+    else if (named.length > 0) change.carries = named.map((one) => feeds.get(one.toLowerCase())!);
     problems.push(...own);
     if (own.length === 0) rows.push({ id: known.get(tag.toLowerCase()) ?? null, tag, change });
   });

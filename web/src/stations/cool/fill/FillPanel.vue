@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { highPoints, testOf } from '@torvek/core/cooling';
 import { figureId, type FigureName } from '@torvek/core/figure';
-import type { Id } from '@torvek/core/document';
+import { coolantNoticed, flowNoticed, type Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -17,6 +17,7 @@ import { dayOf } from '../../../parts/dates';
 const job = useJob();
 const { loops, ids, loopId, loop, pick } = useLoops();
 const fig = (name: FigureName<'cooling.fill'>) => figureId('cooling.fill', loopId.value, name);
+const options = (all: readonly string[]) => all.map((value) => ({ value, text: value }));
 const joins = computed(() =>
   Object.entries(job.design.joins ?? {}).filter(([, join]) => join.loop === loopId.value),
 );
@@ -86,6 +87,18 @@ const day = (instant: string) => dayOf(instant, job.design.settings.zone);
           label="Tank"
           :options="joins.map(([value, { tag }]) => ({ value, text: tag }))"
           none="none"
+        />
+        <ChoiceField
+          :path="`loops.${loopId}.lostFlow`"
+          label="Lost flow is noticed by"
+          :options="options(flowNoticed)"
+          none="not given"
+        />
+        <ChoiceField
+          :path="`loops.${loopId}.lostCoolant`"
+          label="Lost coolant is noticed by"
+          :options="options(coolantNoticed)"
+          none="not given"
         />
         <NumberField :path="`loops.${loopId}.tankL`" />
         <NumberField :path="`loops.${loopId}.volumeL`" />
