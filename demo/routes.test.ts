@@ -215,6 +215,24 @@ describe('what a run is judged by', () => {
     ).toMatchObject({ state: 'not-checked', gaps: [{ path: 'runs.run-compressor.conduit' }] });
   });
 
+  test('a tube hangs lower than its middle by half of what it is thick, and its wall is half of what it has more outside', () => {
+    const level = (zM: number) =>
+      changed((draft) => {
+        for (const point of draft.runs!['run-inlet']!.points!) point.zM = zM;
+      });
+    // 46 mm outside, 0.15 m asked.
+    expect(raised(level(0.174), 'run.low')).toEqual([]);
+    expect(raised(level(0.172), 'run.low')[0]!.message).toContain('hangs 0.149 m above the ground');
+    const { card } = evaluate(bus).runs['routing.tube:run-inlet/1']!.input as { card: { wallMm: number } };
+    expect(card.wallMm).toBe(2);
+  });
+
+  test('the cables of a run weigh as many as they are', () => {
+    const cable = bus.parts[bus.circuits['circuit-dcdc']!.cable!]!.data as { massKgPerM: number };
+    const cut = value(bus, 'routing.run:run-dcdc:cutLengthM')!;
+    expect(value(bus, 'routing.run:run-dcdc:cablesKg')).toBeCloseTo(2 * cut * cable.massKgPerM, 9);
+  });
+
   test('a device lies in a box whole, or beside it; of what lies in a box the box is judged', () => {
     const at = (change: (draft: Design) => void, rule: string) =>
       raised(changed(change), rule).map(({ message }) => message);
