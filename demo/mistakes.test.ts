@@ -1,11 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import { createEvaluator } from '@torvek/core/design';
+import { createEvaluator, whyLapsed } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
+import type { RaisedCheck } from '@torvek/core/figure';
+import type { AcceptanceBody } from '@torvek/core/record';
 import { silenced } from '../core/src/whole/design/mistakes/silenced';
 import { raisedOf, tryMistake } from '../core/src/whole/design/mistakes/try';
 import { libraryBus } from './library-bus';
 import { mistakesOfDemos } from './mistakes';
 import { orchardTruck } from './orchard-truck';
+import { changed } from './rule-cases';
 
 const demos: [name: 'bus' | 'truck', design: Design, least: number][] = [
   ['bus', libraryBus.design, 235],
@@ -73,5 +76,79 @@ describe.each(demos)('the %s', (name, design, least) => {
 
   test('a gap silences no rule: what cannot be judged says so', () => {
     expect(silenced(design, rooms, goneWithIt, createEvaluator(), 3)).toEqual([]);
+  });
+});
+
+describe('what is known to be wrong is said, whatever is missing of something else', () => {
+  const evaluator = createEvaluator();
+  const stateOf = (rule: string, change: (draft: Design) => void) =>
+    evaluator
+      .evaluate(changed(change))
+      .checks.flatMap((check) => (check.rule.id === rule ? [check.state] : []));
+  const sees = (draft: Design, ...ranges: (number | undefined)[]) => {
+    draft.currentSensors = Object.fromEntries(
+      ranges.map((rangeA, i) => [
+        `current-${i}`,
+        { tag: `S${i}`, ...(rangeA !== undefined && { rangeA }), sign: 'positive in drive' as const },
+      ]),
+    );
+  };
+
+  test.each<[rule: string, change: (draft: Design) => void]>([
+    ['monitoring.current-range', (draft) => sees(draft, 50, undefined)],
+    ['monitoring.current-coarse', (draft) => sees(draft, 2900, undefined)],
+    [
+      'monitoring.current-signs',
+      (draft) => {
+        sees(draft, 500, 500, 500);
+        draft.currentSensors!['current-1']!.sign = 'positive in charge';
+        delete draft.currentSensors!['current-2']!.sign;
+      },
+    ],
+    [
+      'charge.two-monitors',
+      (draft) => {
+        draft.inlets!['inlet-side']!.monitorPauses = false;
+        draft.devices['device-x'] = { tag: 'Another', kind: 'insulation-monitor', minV: 0, maxV: 450 };
+      },
+    ],
+    [
+      'charge.inlet-wire',
+      (draft) => {
+        delete draft.inlets!['inlet-side']!.inlet;
+        draft.inlets!['inlet-side']!.wireA = 10;
+      },
+    ],
+    [
+      'cooling.dead-end',
+      (draft) => {
+        draft.joins!['join-x'] = { tag: 'End', loop: 'loop-pack', zM: 0.5 };
+        draft.plumbing!['piece-x'] = { ...draft.plumbing!['piece-hose-1']!, to: 'join-x' };
+        delete draft.plumbing!['piece-drive-hose']!.loop;
+      },
+    ],
+  ])('%s', (rule, change) => {
+    expect(stateOf(rule, change)).toContain('raised');
+  });
+
+  test('an acceptance is of the very modules: another one on two plates is another matter', () => {
+    const twice = (module: string) =>
+      evaluator
+        .evaluate(changed((draft) => void draft.plumbing!['piece-plate-nose-1']!.modules!.push(module)))
+        .checks.find((check) => check.rule.id === 'cooling.module-twice') as RaisedCheck;
+    const { key, rule, grade, message, values, parts } = twice('module-103');
+    const body: AcceptanceBody = {
+      kind: 'acceptance',
+      check: key,
+      rule: rule.id,
+      ruleVersion: rule.version,
+      grade,
+      message,
+      values,
+      parts,
+      reason: 'Agreed.',
+    };
+    expect(whyLapsed(twice('module-103'), body)).toBeNull();
+    expect(whyLapsed(twice('module-104'), body)).toBe('a part has been exchanged');
   });
 });

@@ -32,6 +32,7 @@ export const inletStep: StepDefinition = {
     const unknown = Object.entries(read.at('devices')).filter(
       ([, { kind, insulationMonitor }]) => kind === 'insulation-monitor' && insulationMonitor === undefined,
     );
+    const goesOn = takesStation && active.length > 0 && inlet.monitorPauses === false;
     return {
       figures: [],
       checks: [
@@ -95,7 +96,7 @@ export const inletStep: StepDefinition = {
         judge(
           chargeRules.monitors,
           [subject],
-          takesStation && unknown.length > 0
+          takesStation && unknown.length > 0 && !goesOn
             ? unknown.map(([id, device]) => ({
                 kind: 'not-given' as const,
                 path: `devices.${id}.insulationMonitor`,
@@ -104,7 +105,7 @@ export const inletStep: StepDefinition = {
             : takesStation && active.length > 0
               ? unsaid(inlet.monitorPauses, 'monitorPauses', 'what the insulation monitor does at a station')
               : [],
-          takesStation && active.length > 0 && inlet.monitorPauses === false
+          goesOn
             ? `${n(active.length)} of the vehicle’s (${active.map((one) => one.tag).join(', ')}) goes on while ${tag} is at a station.`
             : null,
           [count('active monitors', active.length)],

@@ -43,14 +43,16 @@ export function reachChecks(subject: Id, supply: SupplyItem, read: Reader): Chec
     judge(
       chargeRules.beyondWindow,
       [subject],
-      [
-        ...(toFraction === undefined
-          ? []
-          : unsaid(socHighFraction, 'pack.socHighFraction', 'top of the charge window')),
-        ...(fromFraction === undefined
-          ? []
-          : unsaid(socLowFraction, 'pack.socLowFraction', 'bottom of the charge window')),
-      ],
+      above || below
+        ? []
+        : [
+            ...(toFraction === undefined
+              ? []
+              : unsaid(socHighFraction, 'pack.socHighFraction', 'top of the charge window')),
+            ...(fromFraction === undefined
+              ? []
+              : unsaid(socLowFraction, 'pack.socLowFraction', 'bottom of the charge window')),
+          ],
       above || below
         ? `${tag} charges ${below ? `from ${n(fromFraction * 100)} %` : ''}${below && above ? ' ' : ''}${above ? `to ${n(toFraction * 100)} %` : ''}; the pack’s window is ${n((socLowFraction ?? 0) * 100)} to ${n((socHighFraction ?? 1) * 100)} %.`
         : null,

@@ -85,6 +85,7 @@ export const supplyStep: StepDefinition = {
       residual === 'B' || residual === 'A and 6 mA DC' || (residual === 'A' && unseen.length === 0);
     const pinsA = inlet === null ? null : inletRating(inlet.item, read.at('parts')).mainsA;
     const atInlet = { also: inlet === null ? [] : [inlet.id] };
+    const overWire = way.wireA !== null && drawnA > way.wireA * (1 + 1e-9);
     const trips = holdsA !== null && drawnA + way.otherA > holdsA * (1 + 1e-9);
     const beyondPilot =
       holdsA !== null && way.offersA !== null && way.offersA + way.otherA > holdsA * (1 + 1e-9);
@@ -168,7 +169,7 @@ export const supplyStep: StepDefinition = {
           [subject],
           [
             ...real,
-            ...(inlet !== null && pinsA === null
+            ...(inlet !== null && pinsA === null && !overWire
               ? [
                   {
                     kind: 'not-given' as const,
@@ -178,10 +179,10 @@ export const supplyStep: StepDefinition = {
                 ]
               : []),
           ],
-          way.wireA !== null && drawnA > way.wireA * (1 + 1e-9)
+          overWire
             ? `At ${tag} up to ${n(drawnA)} A flow; ${
-                pinsA !== null && pinsA <= way.wireA ? 'the inlet' : 'the wires behind the inlet'
-              } carry ${n(way.wireA)} A.`
+                pinsA !== null && pinsA <= way.wireA! ? 'the inlet' : 'the wires behind the inlet'
+              } carry ${n(way.wireA!)} A.`
             : null,
           [v('flows', drawnA), v('carry', way.wireA ?? 0)],
           atInlet,

@@ -48,14 +48,14 @@ function pumpInto(
   pieces: Pieces,
   tank: Id | undefined,
   nameOf: (id: Id) => string,
-): [string | null, ReturnType<typeof count>[], { also: Id[] }] {
+): [string | null, ReturnType<typeof count>[], { parts: Id[]; also: Id[] }] {
   const into = pieces.filter(([, { kind, to }]) => kind === 'pump' && tank !== undefined && to === tank);
   return [
     into.length > 0
       ? `${into.map(([, { tag }]) => tag).join(', ')}: ${n(into.length)} into ${nameOf(tank!)}.`
       : null,
     [count('pumps into the tank', into.length)],
-    { also: into.map(([id]) => id) },
+    { parts: into.map(([id]) => id), also: into.map(([id]) => id) },
   ];
 }
 
@@ -74,6 +74,7 @@ function joinChecks(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
       join !== tank && joins[join]?.bleed !== true && ends.filter((one) => one.join === join).length === 1,
   );
   const tagOf = (id: Id) => read.at('plumbing')?.[id]?.tag ?? id;
+  const placesOf = (list: typeof ends) => list.map(({ id, join }) => `${id} ${join}`);
   const say = (list: typeof ends) =>
     list
       .slice(0, named)
@@ -83,18 +84,23 @@ function joinChecks(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
     judge(
       coolingRules.wrongLoop,
       [subject],
-      nothing,
-      foreign.length > 0 ? `${n(foreign.length)} ends in another loop: ${say(foreign)}.` : null,
+      foreign.length > 0 ? [] : nothing,
+      foreign.length > 0
+        ? `${n(foreign.length)} ${foreign.length === 1 ? 'end lies' : 'ends lie'} in another loop: ${say(foreign)}.`
+        : null,
       [count('ends in another loop', foreign.length)],
-      { also: foreign.flatMap(({ id, join }) => [id, join]) },
+      // An acceptance is of these ends: it lapses when others come.
+      { parts: placesOf(foreign), also: foreign.flatMap(({ id, join }) => [id, join]) },
     ),
     judge(
       coolingRules.deadEnd,
       [subject],
-      nothing,
-      dead.length > 0 ? `${n(dead.length)} end alone: ${say(dead)}.` : null,
+      dead.length > 0 ? [] : nothing,
+      dead.length > 0
+        ? `${n(dead.length)} ${dead.length === 1 ? 'end leads' : 'ends lead'} nowhere: ${say(dead)}.`
+        : null,
       [count('end alone', dead.length)],
-      { also: dead.flatMap(({ id, join }) => [id, join]) },
+      { parts: placesOf(dead), also: dead.flatMap(({ id, join }) => [id, join]) },
     ),
   ];
 }
@@ -138,7 +144,7 @@ function plateChecks(subject: Id, pieces: Pieces, read: Reader): Check[] {
         ? `${n(twice.length)} on more than one plate: ${twice.slice(0, named).map(tagOf).join(', ')}.`
         : null,
       [count('on more than one plate', twice.length)],
-      { also: twice },
+      { parts: twice, also: twice },
     ),
     judge(
       coolingRules.otherBox,
@@ -153,7 +159,10 @@ function plateChecks(subject: Id, pieces: Pieces, read: Reader): Check[] {
             .join(' ')
         : null,
       mixed.map((bank) => count(`boxes at ${bank.tags[0]!}`, bank.boxes.size)),
-      { also: mixed.flatMap((bank) => bank.ids) },
+      {
+        parts: mixed.flatMap((bank) => [...bank.ids, ...bank.boxes]),
+        also: mixed.flatMap((bank) => bank.ids),
+      },
     ),
   ];
 }

@@ -88,7 +88,12 @@ export const fedStep: StepDefinition = {
           [
             { label: 'loads', value: fedAs.length, unit: '' },
             { label: 'on', value: 0, unit: '' },
-            { label: 'times without', value: missing.length, unit: '' },
+            // Of each time by itself: what was accepted for one holds for no other.
+            ...needs.map((when) => ({
+              label: `on while ${when}`,
+              value: missing.includes(when) ? 0 : 1,
+              unit: '',
+            })),
           ],
           { also: fedAs },
         ),

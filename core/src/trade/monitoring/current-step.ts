@@ -68,13 +68,16 @@ export const currentStep: StepDefinition = {
         judge(
           monitoringRules.shortRange,
           [subject],
-          [
-            ...none,
-            ...ranges,
-            ...(peakCurrentA === undefined
-              ? [{ kind: 'not-given' as const, path: 'pack.peakCurrentA', label: 'peak current' }]
-              : []),
-          ],
+          // What is known to be short is said, whatever is missing of the others.
+          short.length > 0
+            ? []
+            : [
+                ...none,
+                ...ranges,
+                ...(peakCurrentA === undefined
+                  ? [{ kind: 'not-given' as const, path: 'pack.peakCurrentA', label: 'peak current' }]
+                  : []),
+              ],
           short.length > 0
             ? short
                 .map(
@@ -92,7 +95,7 @@ export const currentStep: StepDefinition = {
         judge(
           monitoringRules.coarse,
           [subject],
-          [...none, ...ranges],
+          coarse.length > 0 ? [] : [...none, ...ranges],
           coarse.length > 0
             ? coarse
                 .map(
@@ -110,7 +113,7 @@ export const currentStep: StepDefinition = {
         judge(
           monitoringRules.signs,
           [subject],
-          [...none, ...unsaid('sign', 'direction')],
+          signs.size > 1 ? [] : [...none, ...unsaid('sign', 'direction')],
           signs.size > 1
             ? `${n(charge)} of ${n(sensors.length)} read positive in charge, the rest in drive.`
             : null,

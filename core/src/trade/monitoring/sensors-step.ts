@@ -80,7 +80,10 @@ export const sensorsStep: StepDefinition = {
             ? `${n(far.length)} of ${n(sensors.length)}: ${far.map(([, { tag, module, board }]) => `${tag} in ${read.at('modules')[module!]?.tag ?? module!} on ${boards[board!]?.tag ?? board!}`).join(', ')}.`
             : null,
           [v('on a board of other modules', far.length), v('sensors', sensors.length)],
-          { also: far.map(([id]) => id) },
+          {
+            parts: far.map(([id, { module, board }]) => `${id} ${module} ${board}`),
+            also: far.map(([id]) => id),
+          },
         ),
         judge(
           monitoringRules.sensors,
