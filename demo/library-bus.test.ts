@@ -65,16 +65,16 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
 
 describe('the memo', () => {
   test('warm evaluation equals cold after random changes', () => {
-    const changes = times(120, 1000);
+    const changes = times(72, 1000);
     const next = numbersFrom(20261125);
     const evaluator = createEvaluator();
     let design = libraryBus.design;
     for (let count = 0; count < changes; count += 1) {
-      if (count % 60 === 59) design = libraryBus.design;
+      if (count % 36 === 35) design = libraryBus.design;
       design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
       const warm = evaluator.evaluate(design);
-      // Cold takes several times as long: every second state is compared, after changes that warm has seen one by one.
-      if (count % 2 !== 0) continue;
+      // Cold takes several times as long: every third state is compared, after changes that warm has seen one by one.
+      if (count % 3 !== 0) continue;
       const cold = evaluate(design);
       // The fast comparison decides; the slow one names the difference.
       if (!equal(warm, cold)) expect(warm).toEqual(cold);
@@ -82,6 +82,24 @@ describe('the memo', () => {
         figure.value === null ? figure.gaps.length === 0 : !Number.isFinite(figure.value),
       );
       expect(unexplained).toEqual([]);
+    }
+  });
+
+  test('a fork goes on from what is known, and neither hears of the other', () => {
+    const next = numbersFrom(51);
+    const [left, right] = [createEvaluator()].flatMap((one) => [
+      (one.evaluate(libraryBus.design), one),
+      one.fork(),
+    ]);
+    const edited = (design: Design, count: number) =>
+      edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
+    let [one, other] = [libraryBus.design, libraryBus.design];
+    for (let count = 0; count < 8; count += 1) {
+      [one, other] = [edited(one, count), edited(other, count + 100)];
+      const [inOne, inOther] = [left!.evaluate(one), right!.evaluate(other)];
+      if (count % 4 !== 3) continue;
+      expect(equal(inOne, evaluate(one))).toBe(true);
+      expect(equal(inOther, evaluate(other))).toBe(true);
     }
   });
 

@@ -56,8 +56,16 @@ const resistorOf = (id: string) => catalogueOf('resistor').find((part) => part.i
 const lugOf = (id: string) => catalogueOf('lug').find((part) => part.id === id)!;
 const fuseOf = (id: string) => catalogueOf('fuse').find((part) => part.id === id)!;
 const cableOf = (areaMm2: number) => catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!;
-export const changed = (recipe: (draft: Design) => void) =>
-  edit(libraryBus.design, (draft) => recipe(draft as Design))?.design ?? libraryBus.design;
+export const changed = (recipe: (draft: Design) => void): Design => {
+  const design =
+    made.get(recipe) ??
+    edit(libraryBus.design, (draft) => recipe(draft as Design))?.design ??
+    libraryBus.design;
+  made.set(recipe, design);
+  return design;
+};
+/** One recipe makes one design: it is evaluated once. */
+const made = new WeakMap<(draft: Design) => void, Design>();
 
 /** For each rule that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrong: Record<string, (draft: Design) => void> = {

@@ -333,6 +333,14 @@ describe.each(Object.keys(wrong))('%s', (rule) => {
   });
 });
 
+test('no two checks of a design bear one key', () => {
+  const designs = [libraryBus.design, empty, ...Object.values(wrong).map((recipe) => changed(recipe))];
+  for (const design of designs) {
+    const keys = evaluate(design).checks.map(({ key }) => key);
+    expect(keys.filter((key, i) => keys.indexOf(key) !== i)).toEqual([]);
+  }
+});
+
 test('a pack of another kind keeps every choice as it was', () => {
   const design = changed((draft) =>
     shapePack(draft, { strings: 1, modulesPerString: 30, part: catalogueOf('module')[4]! }, newId),

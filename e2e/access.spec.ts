@@ -59,11 +59,23 @@ for (const theme of ['light', 'dark']) {
     // Looking at every element of every view takes a while.
     test.slow();
 
-    test('at the stations of the design', async ({ page, open, server, signIn }) => {
+    test('at the stations of the design', async ({ page, open, signIn }) => {
       const found: string[] = [];
       const check = async (view: string, colours = true) =>
         found.push(...(await barriers(page, view, theme, colours)));
       await signIn('owner');
+      await open('brief');
+      // From view to view as by a link: the page is not loaded anew.
+      const goOn = async (way: string) => {
+        await page.evaluate((path) => {
+          history.pushState({}, '', path);
+          window.dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+        }, `/jobs/${demoJob}/${way}`);
+        await expect(page.locator(`main[data-station="${way.split('?')[0]}"]`)).toBeVisible();
+        await page.waitForLoadState('networkidle');
+        // What comes in while the browser has nothing to do.
+        await page.evaluate(() => new Promise((done) => requestIdleCallback(done, { timeout: 1000 })));
+      };
       for (const station of theme === 'light'
         ? [
             'brief',
@@ -86,12 +98,11 @@ for (const theme of ['light', 'dark']) {
             'prove',
             'protect?panel=joints',
           ]) {
-        await open(station);
-        await page.waitForLoadState('networkidle');
+        await goOn(station);
         await check(station);
       }
       for (const panel of theme === 'light' ? ['arrange', 'intake', 'links'] : ['arrange']) {
-        await page.goto(`${server.url}/jobs/${demoJob}/pack?panel=${panel}`);
+        await goOn(`pack?panel=${panel}`);
         await expect(page.locator(`[data-${panel}]`)).toBeVisible();
         // Panels of a station have its colours.
         await check(panel, theme === 'dark');

@@ -29,7 +29,7 @@ test('a bit flipped anywhere in a journal is seen, named, repaired from the data
   );
   // The frame of a line, byte by byte; each end of a line; places all over the payloads.
   const second = kept.indexOf('\n') + 1;
-  const places = new Set([...Array(times(19, 76)).keys()].map((i) => second + i * times(4, 1)));
+  const places = new Set([...Array(times(11, 76)).keys()].map((i) => second + i * times(7, 1)));
   for (let at = 0; at < kept.length; at += Math.floor(kept.length / times(12, 40))) places.add(at);
   for (let at = kept.indexOf('\n'); at >= 0; at = kept.indexOf('\n', at + 1)) places.add(at);
   for (const at of places) {

@@ -1,15 +1,11 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { useJob } from '../stores/job';
+import { timeOf } from './dates';
 
 /** Entries that wait for the server, with their time; those it refused, with why. */
 const job = useJob();
-const time = (instant: string) =>
-  new Date(instant).toLocaleTimeString('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+const time = (instant: string) => timeOf(instant, job.design.settings.zone ?? 'UTC');
 </script>
 
 <template>

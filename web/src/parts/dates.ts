@@ -1,19 +1,33 @@
+/** Making one takes longer than a hundred dates do. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+function formatOf(options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = JSON.stringify(options);
+  const made = formats.get(key) ?? new Intl.DateTimeFormat('en-GB', options);
+  formats.set(key, made);
+  return made;
+}
+/** What is no date says so, as a date does by itself. */
+const written = (instant: string | number | Date, options: Intl.DateTimeFormatOptions): string => {
+  const date = new Date(instant);
+  return Number.isNaN(date.getTime()) ? String(date) : formatOf(options).format(date);
+};
+const inZone = (zone: string | undefined) => (zone === undefined ? {} : { timeZone: zone });
+
 /** A day as it reads everywhere: 16 Nov 2026. */
 export const dayOf = (instant: string | number | Date, zone?: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    ...(zone !== undefined && { timeZone: zone }),
-  });
+  written(instant, { day: 'numeric', month: 'short', year: 'numeric', ...inZone(zone) });
+
+/** The time of a day: 09:05. */
+export const timeOf = (instant: string | number | Date, zone?: string): string =>
+  written(instant, { hour: '2-digit', minute: '2-digit', ...inZone(zone) });
 
 /** A moment: 16 Nov 2026, 09:05. */
 export const momentOf = (instant: string | number | Date, zone?: string): string =>
-  `${dayOf(instant, zone)}, ${new Date(instant).toLocaleTimeString('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    ...(zone !== undefined && { timeZone: zone }),
-  })}`;
+  `${dayOf(instant, zone)}, ${timeOf(instant, zone)}`;
+
+/** A day of these weeks: Mon 16 Nov. */
+export const weekdayOf = (instant: string | number | Date, zone: string): string =>
+  written(instant, { weekday: 'short', day: 'numeric', month: 'short', timeZone: zone });
 
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
 

@@ -114,12 +114,14 @@ export const useJob = defineStore('job', () => {
   const evaluation = computed<Evaluation>(() => evaluator.evaluate(design.value, shelf.library));
   /** The vehicle that stands there: the design with what was fitted and cut laid over it. Gates and results go by it. */
   const built = computed(() => asBuilt(design.value, entries.value));
-  let builtEvaluator = createEvaluator();
-  const builtEvaluation = computed<Evaluation>(() =>
-    built.value.design === design.value
-      ? evaluation.value
-      : builtEvaluator.evaluate(built.value.design, shelf.library),
-  );
+  /** Begins with what the other one knows: what was fitted differs in little. */
+  let builtEvaluator: typeof evaluator | null = null;
+  const builtEvaluation = computed<Evaluation>(() => {
+    const asDesigned = evaluation.value;
+    if (built.value.design === design.value) return asDesigned;
+    builtEvaluator ??= evaluator.fork();
+    return builtEvaluator.evaluate(built.value.design, shelf.library);
+  });
   const procedure = computed(() => procedureFor(built.value.design, builtEvaluation.value));
   const now = useNow({ interval: 600_000 });
   /** Every rule, by the design and by what the record says of what was measured. */
@@ -153,7 +155,7 @@ export const useJob = defineStore('job', () => {
       ]);
       if (opening !== openings) return;
       evaluator = createEvaluator();
-      builtEvaluator = createEvaluator();
+      builtEvaluator = null;
       id.value = job.id;
       owner = session.person?.id ?? '';
       name.value = job.name;

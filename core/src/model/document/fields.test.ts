@@ -5,9 +5,11 @@ import {
   circuitDefaults,
   fieldAt,
   panelOfPath,
+  setAt,
   stationOfPath,
   stations,
   thingOfPack,
+  valueOf,
   type Field,
   type Fields,
 } from '.';
@@ -32,6 +34,36 @@ describe('fields of the design', () => {
       expect([path, field.label.length > 1]).toEqual([path, true]);
       expect(stations).toContain(stationOfPath(path));
     }
+  });
+
+  test('each that belongs to no thing can be said first, in a design where nothing was said yet, and taken away', () => {
+    const ownFields = all.filter(([path, field]) => !/\.x(\.|$)/.test(path) && field.inner === undefined);
+    expect(ownFields.map(([path]) => path)).toEqual(
+      expect.arrayContaining([
+        'charging.marginMv',
+        'limits.cutHighV',
+        'pack.balance.targetV',
+        'lowVoltage.converterA',
+      ]),
+    );
+    const bare = Object.fromEntries(
+      Object.entries(blankDesign()).filter(
+        ([key]) => (designFields[key as keyof typeof designFields] as Field).given === true,
+      ),
+    );
+    for (const [path] of ownFields) {
+      const draft = JSON.parse(JSON.stringify(bare)) as object;
+      setAt(draft, path, undefined);
+      setAt(draft, path, 7);
+      expect([path, valueOf(draft, path)]).toEqual([path, 7]);
+    }
+    const draft = JSON.parse(JSON.stringify(bare)) as object;
+    setAt(draft, 'charging.marginMv', undefined);
+    expect(draft).toEqual(bare);
+    setAt(draft, 'bonds.body.bonded', true);
+    expect(valueOf(draft, 'bonds.body.bonded')).toBe(true);
+    for (const path of ['boxes.none.xM', 'cuts.none.atV', 'charging.marginMv.deep'])
+      expect(() => setAt(draft, path, 1)).toThrow('not a place');
   });
 
   test('the name of a number ends in its unit', () => {

@@ -46,6 +46,13 @@ export class Evaluator {
       throw error;
     }
   }
+
+  /** One that knows what this one knows: a design that differs a little from the last one costs the difference in it too. */
+  fork(): Evaluator {
+    const made = new Evaluator(this.steps, this.finish);
+    made.memory = this.memory.copy();
+    return made;
+  }
 }
 
 /** A step with its subjects of now. */
@@ -59,7 +66,7 @@ interface Subjects {
 /** What is kept from one design to the next. */
 class Memory implements Noter {
   readonly steps: Subjects[];
-  readonly root = new Place<Node>();
+  root = new Place<Node>();
   readonly lists = new Map<PartKind, { list: readonly unknown[]; readers: Set<Node> }>();
   /** What is being computed, the innermost last. */
   readonly reading: Reading[] = [];
@@ -116,6 +123,34 @@ class Memory implements Noter {
   }
 
   readonly mark = () => (this.marks += 1);
+
+  /** The same between two passes; from then on each goes its way. */
+  copy(): Memory {
+    const made = new Memory(this.steps.map(({ step }) => step));
+    const copies = new Map(this.steps.map(({ node }, i) => [node, made.steps[i]!.node]));
+    const nodeOf = (node: Node): Node => copies.get(node) ?? known(node);
+    const known = (node: Node): Node => {
+      const copy = made.node(node.key);
+      copies.set(node, copy);
+      return copy;
+    };
+    const places = new Map<Place<Node>, Place<Node>>();
+    made.root = this.root.copy(nodeOf, places);
+    for (const node of [...this.steps.map((one) => one.node), ...this.nodes.values()]) {
+      nodeOf(node).becomes(node, nodeOf, (place) => places.get(place)!);
+    }
+    this.steps.forEach(({ of }, i) => {
+      for (const [subject, node] of of) made.steps[i]!.of.set(subject, nodeOf(node));
+    });
+    for (const [kind, { list, readers }] of this.lists) {
+      made.lists.set(kind, { list, readers: new Set([...readers].map(nodeOf)) });
+    }
+    made.design = this.design;
+    made.evaluation = this.evaluation;
+    made.passes = this.passes;
+    made.marks = this.marks;
+    return made;
+  }
 }
 
 interface Reading {

@@ -49,6 +49,22 @@ export class Node {
   /** @param key `${step}:${subject}` */
   constructor(readonly key: string) {}
 
+  /** Takes on all that another one knows, among the copies of its places and nodes. */
+  becomes(other: Node, nodeOf: (node: Node) => Node, placeOf: (place: Place<Node>) => Place<Node>): void {
+    this.step = other.step;
+    this.subject = other.subject;
+    this.output = other.output;
+    this.value = other.value;
+    this.places = other.places.map(placeOf);
+    this.figures = other.figures.map((read) => ({ ...read, from: nodeOf(read.from) }));
+    this.shared = other.shared.map((read) => ({ ...read, from: nodeOf(read.from) }));
+    this.lists = new Set(other.lists);
+    for (const follower of other.followers) this.followers.add(nodeOf(follower));
+    this.dirty = other.dirty;
+    this.suspectIn = other.suspectIn;
+    this.settledIn = other.settledIn;
+  }
+
   /**
    * Runs it anew and takes up what it reads. It mostly reads what it read before: only the difference is written.
    *

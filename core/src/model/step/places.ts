@@ -61,6 +61,24 @@ export class Place<Reader> {
     for (const [key, place] of this.below ?? []) place.changed(own(was, key), own(is, key), into);
   }
 
+  /**
+   * The same places, read by others; what is shown of them is made anew.
+   *
+   * @param made takes up which became which
+   */
+  copy(readerOf: (reader: Reader) => Reader, made: Map<Place<Reader>, Place<Reader>>): Place<Reader> {
+    const copy = new Place<Reader>(this.depth);
+    made.set(this, copy);
+    for (const reader of this.readers) copy.readers.add(readerOf(reader));
+    copy.wholeOf = this.wholeOf?.copy(readerOf, made) ?? null;
+    copy.ownKeys = this.ownKeys?.copy(readerOf, made) ?? null;
+    for (const [key, place] of this.below ?? []) {
+      copy.below ??= new Map();
+      copy.below.set(key, place.copy(readerOf, made));
+    }
+    return copy;
+  }
+
   /** What was read below is no longer there, or is there now. */
   private everyReader(into: Set<Reader>): void {
     for (const reader of this.readers) into.add(reader);

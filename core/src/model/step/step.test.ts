@@ -44,6 +44,24 @@ const withSpeed = (design: Design, speedKmH: number) =>
   edit(design, (draft) => void (draft.vehicle.speedKmH = speedKmH))!.design;
 
 describe('the evaluator', () => {
+  test('a fork runs only what differs from the last design, and the first one does not hear of it', () => {
+    const source = counting('test.a-source', (read) => read.at('vehicle', 'speedKmH') ?? null);
+    const rows = counting('test.b-rows', (read) => read.at('vehicle', 'wheelbaseM') ?? 1);
+    const last = counting('test.c-last', (read) => (read.figure('test.a-source:s:v').value ?? 0) * 2);
+    const evaluator = new Evaluator([last.step, rows.step, source.step]);
+    const counts = () => [source.runs(), rows.runs(), last.runs()];
+    const design = withSpeed(blankDesign(), 50);
+    evaluator.evaluate(design);
+    const fork = evaluator.fork();
+    expect(fork.evaluate(withSpeed(design, 60)).figures['test.c-last:s:v']!.value).toBe(120);
+    expect(counts()).toEqual([2, 1, 2]);
+    expect(evaluator.evaluate(design).figures['test.c-last:s:v']!.value).toBe(100);
+    expect(counts()).toEqual([2, 1, 2]);
+    expect(evaluator.evaluate(withSpeed(design, 70)).figures['test.c-last:s:v']!.value).toBe(140);
+    expect(fork.evaluate(withSpeed(design, 60)).figures['test.c-last:s:v']!.value).toBe(120);
+    expect(counts()).toEqual([3, 1, 3]);
+  });
+
   test('runs a step again only when something it read is different, through other steps too', () => {
     const source = counting('test.a-source', (read) => read.at('vehicle', 'speedKmH') ?? null);
     const coarse = counting('test.b-coarse', (read) =>

@@ -76,14 +76,6 @@ export const fuseRules = {
     'Move the fuse to a cooler place, or ask the maker.',
     'Fuse makers’ derating tables',
   ),
-  sum: rule(
-    'branches-together',
-    'mend',
-    'All circuits together are more than the main fuse or the mains carry',
-    'Branches behind the mains are fed through the main fuse and the mains too: each alone is no trouble, together they are.',
-    'A larger main fuse and cable, or branches that do not run together.',
-    'Sum of the loads in the mean square, as if all ran at once',
-  ),
   deratingHeld: rule(
     'derating-held',
     'note',
@@ -93,6 +85,16 @@ export const fuseRules = {
     'Piecewise-linear table, ends held',
   ),
 };
+
+/** Of all circuits at once, not of one fuse. */
+export const togetherRule = rule(
+  'branches-together',
+  'mend',
+  'All circuits together are more than the main fuse or the mains carry',
+  'Branches behind the mains are fed through the main fuse and the mains too: each alone is no trouble, together they are.',
+  'A larger main fuse and cable, or branches that do not run together.',
+  'Sum of the loads in the mean square, as if all ran at once',
+);
 
 /** Between two fuses, not of one alone. */
 export const selectiveRule = rule(

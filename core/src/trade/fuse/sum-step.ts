@@ -4,7 +4,7 @@ import { everyCircuit, mainCircuit } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { onMainBus } from '../network';
 import { derating } from './limits';
-import { fuseRules } from './rules';
+import { togetherRule } from './rules';
 
 /** What is fed through the main fuse and the mains, all at once: the main circuit’s load and those of the branches behind it. */
 export const sumStep: StepDefinition = {
@@ -41,7 +41,7 @@ export const sumStep: StepDefinition = {
       figures: [],
       checks: [
         judge(
-          fuseRules.sum,
+          togetherRule,
           [subject],
           [...gaps, ...noFuse],
           over

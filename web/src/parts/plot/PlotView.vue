@@ -42,6 +42,7 @@ function make(): void {
     },
     ...props.options(),
   };
+  ready.value = true;
 }
 
 /** Marks when everything of it was last on the screen; `npm run bench` reads it. */
@@ -49,15 +50,16 @@ function drawn(): void {
   frame.value?.setAttribute('data-drawn-ms', performance.now().toFixed(1));
 }
 
+// A plot is drawn, and follows, when the browser has nothing better to do, and one that is not on the screen when it comes there.
+const idle = createIdle();
+const near = ref(false);
+let stale = true;
+let withFonts = false;
 onMounted(async () => {
   await document.fonts.ready;
-  make();
-  ready.value = true;
+  withFonts = true;
+  if (stale) follow();
 });
-// A plot follows when the browser has nothing better to do, and one that is not on the screen when it comes there.
-const idle = createIdle();
-const near = ref(true);
-let stale = false;
 useIntersectionObserver(
   frame,
   ([entry]) => {
@@ -67,7 +69,7 @@ useIntersectionObserver(
   { rootMargin: '300px' },
 );
 function follow(): void {
-  stale = !near.value;
+  stale = !near.value || !withFonts;
   if (!stale) idle.ask(make);
 }
 /** Paper shows what is off the screen too. */

@@ -6,7 +6,7 @@ import { useRoute } from 'vue-router';
 import { useJob } from '../../stores/job';
 import EntryDetail from './EntryDetail.vue';
 import { pageSize, useRecordPages, type ListedEntry } from './record-pages';
-import { dayOf } from '../../parts/dates';
+import { dayOf, timeOf } from '../../parts/dates';
 
 /** The record, newest first and page by page; an entry opens to what it was judged on. */
 const job = useJob();
@@ -20,8 +20,7 @@ const kinds: [EntryKind | null, string][] = [
 ];
 const zone = () => job.design.settings.zone ?? 'UTC';
 const day = (instant: string) => dayOf(instant, zone());
-const time = (instant: string) =>
-  new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone() });
+const time = (instant: string) => timeOf(instant, zone());
 
 const isStale = (entry: ListedEntry) =>
   job.assessment.steps.some(({ entry: one, state }) => one?.seq === entry.seq && state === 'stale');

@@ -12,6 +12,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { useNow } from '@vueuse/core';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { api, ApiError, newId } from '../../api/client';
+import { timeOf } from '../../parts/dates';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
 
@@ -36,11 +37,7 @@ const opening = computed(() =>
 const until = computed(() => {
   if (opening.value === null) return '';
   const end = new Date(Date.parse(opening.value.recordedAt) + gateHoldsH * 3_600_000);
-  return end.toLocaleTimeString('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: job.design.settings.zone ?? 'UTC',
-  });
+  return timeOf(end, job.design.settings.zone ?? 'UTC');
 });
 const witnesses = computed(() =>
   people.value.filter(({ id, active, roles }) => active && id !== session.person?.id && mayWitness(roles)),

@@ -4,7 +4,7 @@ import { dayStartMs } from '@torvek/core/balance';
 import { dayIn } from '@torvek/core/record';
 import { useElementSize } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
-import { dayText } from './words';
+import { weekdayOf } from '../../../parts/dates';
 import type { BalanceRow } from './use-balance';
 
 /** Benches and rests over the days: what was, what is, what is planned from now on. */
@@ -145,7 +145,7 @@ const summary = computed(() => {
     return props.rows.some(({ round }) => round > 0)
       ? 'Nothing is left to be done.'
       : 'Nothing can be planned yet.';
-  return `${loads === 0 ? 'No cell is left to be put on' : `${loads} ${loads === 1 ? 'cell is' : 'cells are'} still to be put on`}; the last rest ends ${dayText(endMs, props.zone)} if every one to come ends inside.`;
+  return `${loads === 0 ? 'No cell is left to be put on' : `${loads} ${loads === 1 ? 'cell is' : 'cells are'} still to be put on`}; the last rest ends ${weekdayOf(endMs, props.zone)} if every one to come ends inside.`;
 });
 
 function showNow(): void {
@@ -178,7 +178,7 @@ watch(width, showNow);
           />
           <text class="day" :x="(day - 1) * pxPerDay + 4" y="16">
             {{
-              dayText(span.from + (day - 0.5) * 86.4e6, zone)
+              weekdayOf(span.from + (day - 0.5) * 86.4e6, zone)
                 .replace(',', '')
                 .slice(0, pxPerDay < 64 ? 6 : 12)
             }}

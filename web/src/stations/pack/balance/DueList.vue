@@ -8,7 +8,8 @@ import { computed } from 'vue';
 import { useSession } from '../../../stores/session';
 import { dueUntil, type DueGroup } from './due';
 import type { Balance } from './use-balance';
-import { dayText, someTags, whenText } from './words';
+import { weekdayOf } from '../../../parts/dates';
+import { someTags, whenText } from './words';
 
 /** What is to be done today, the late first; each with the button that records it. */
 const props = defineProps<{ balance: Balance; busy: boolean }>();
@@ -104,7 +105,9 @@ function press(group: DueGroup): void {
     </li>
   </ul>
   <p v-else class="soft" data-nothing-due>
-    Nothing is due today{{ Number.isFinite(nextTask) ? `; the next is due ${dayText(nextTask, zone)}` : '' }}.
+    Nothing is due today{{
+      Number.isFinite(nextTask) ? `; the next is due ${weekdayOf(nextTask, zone)}` : ''
+    }}.
   </p>
 </template>
 

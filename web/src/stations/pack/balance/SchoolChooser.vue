@@ -4,7 +4,7 @@ import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { useJob } from '../../../stores/job';
 import type { Balance } from './use-balance';
-import { dayText } from './words';
+import { weekdayOf } from '../../../parts/dates';
 
 /** Where the cells are brought level, with what each way costs here. */
 const props = defineProps<{ balance: Balance }>();
@@ -23,7 +23,7 @@ const facts = computed(() => {
         : `${formatNumber(most)} Ah at the most, ${formatNumber(bleed.totalHours)} h of bleeding.`,
     bottom:
       school.value === 'bottom' && schedule.value.endMs !== null
-        ? `${rows.value.length} cells, the last rest over ${dayText(schedule.value.endMs, zone.value)}.`
+        ? `${rows.value.length} cells, the last rest over ${weekdayOf(schedule.value.endMs, zone.value)}.`
         : 'Rounds, benches and days follow from the plan below.',
     bench:
       join.result === null

@@ -2,7 +2,8 @@ import { schools } from '@torvek/core/balance';
 import { formatNumber, formatQuantity } from '@torvek/core/quantity';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Balance, BalanceRow } from './use-balance';
-import { dayText, halfWidthMv, verdictText } from './words';
+import { weekdayOf } from '../../../parts/dates';
+import { halfWidthMv, verdictText } from './words';
 
 export interface ReportLine {
   tag: string;
@@ -77,7 +78,7 @@ export function reportOf(
       'spread of those that settled',
       known.length < 2 ? '—' : `${formatNumber((Math.max(...known) - Math.min(...known)) * 1000)} mV`,
     ],
-    ['state of', dayText(nowMs, zone)],
+    ['state of', weekdayOf(nowMs, zone)],
   ];
   if (plan.school === 'bottom')
     facts.splice(2, 0, [

@@ -1,6 +1,7 @@
 import type { Outlook } from '@torvek/core/balance';
 import type { BalanceGear } from '@torvek/core/record';
 import { formatNumber } from '@torvek/core/quantity';
+import { dayOf, timeOf, weekdayOf } from '../../../parts/dates';
 import type { BalanceRow } from './use-balance';
 
 /** Where a cell stands, in a few words. */
@@ -38,24 +39,9 @@ export const halfWidthMv = ({ lowV, highV }: Outlook): number | null =>
 
 /** A clock time in the job's zone, with the day unless it is today. */
 export function whenText(atMs: number, zone: string, nowMs: number): string {
-  const day = (ms: number) => new Date(ms).toLocaleDateString('en-GB', { timeZone: zone });
-  const time = new Date(atMs).toLocaleTimeString('en-GB', {
-    timeZone: zone,
-    hour: '2-digit',
-    minute: '2-digit',
-  });
-  return day(atMs) === day(nowMs)
-    ? time
-    : `${new Date(atMs).toLocaleDateString('en-GB', { timeZone: zone, weekday: 'short', day: 'numeric', month: 'short' })}, ${time}`;
+  const time = timeOf(atMs, zone);
+  return dayOf(atMs, zone) === dayOf(nowMs, zone) ? time : `${weekdayOf(atMs, zone)}, ${time}`;
 }
-
-export const dayText = (atMs: number, zone: string): string =>
-  new Date(atMs).toLocaleDateString('en-GB', {
-    timeZone: zone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-  });
 
 /** A few tags by name, many by number. */
 export const someTags = (tags: readonly string[], most = 6): string =>
