@@ -44,6 +44,36 @@ describe('the loops of the bus', () => {
     expect(raised(shut, 'loop-balance.imbalance')).toEqual([]);
   });
 
+  test('a throttle is one thing to be mended, by the worst that it does', () => {
+    const loud = (openFraction: number) => {
+      const design = changed(
+        (draft) => void (draft.plumbing!['piece-throttle-tail']!.openFraction = openFraction),
+      );
+      return evaluate(design).checks.flatMap((one) =>
+        one.state === 'raised' && /^(cooling|loop-balance|hydraulic)\./.test(one.rule.id)
+          ? [`${one.rule.id}: ${one.subjects.filter((id) => id.startsWith('piece-plate-tail')).length}`]
+          : [],
+      );
+    };
+    expect(loud(0)).toEqual(['cooling.stands: 3']);
+    expect(loud(0.03)).toEqual(['loop-balance.starved: 3']);
+    // 0.1 of the opening lets 0.87 L/min through each, and they need 1.
+    expect(loud(0.1)).toEqual(['cooling.least-flow: 3']);
+    expect(loud(0.2)).toEqual(['loop-balance.imbalance: 0']);
+    expect(loud(0.6)).toEqual([]);
+  });
+
+  test('a hose that ends in another loop says that, and not that its neighbours end', () => {
+    const joined = changed((draft) => void (draft.plumbing!['piece-drive-hose']!.to = 'join-pack-radiator'));
+    expect(raised(joined, 'cooling.wrong-loop')[0]!.message).toMatch(/^1 end lies in another loop: /);
+    expect(raised(joined, 'cooling.dead-end')).toEqual([]);
+    const loose = changed((draft) => {
+      draft.joins!['join-x'] = { tag: 'End', loop: 'loop-drive', zM: 0.5 };
+      draft.plumbing!['piece-drive-hose']!.to = 'join-x';
+    });
+    expect(raised(loose, 'cooling.dead-end')[0]!.message).toMatch(/^2 ends lead nowhere: /);
+  });
+
   test('a hose from header to header: the pump is busy, the plates are not', () => {
     const joined = changed((draft) => {
       draft.plumbing!['piece-extra'] = { ...draft.plumbing!['piece-hose-1']!, to: 'join-pack-radiator' };

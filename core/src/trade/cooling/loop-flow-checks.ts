@@ -31,6 +31,7 @@ export function flowChecks(
     pumpFlow,
     share,
     worst,
+    lack,
   }: LoopState,
 ): Check[] {
   const noPumpCheck = judge(
@@ -113,14 +114,14 @@ export function flowChecks(
             unit: 'L/min',
           })),
         ],
-        balance.flatMap(({ result }) => result.starved),
+        lack.starved,
       ),
       of(balanceRules.imbalance, unevenMessage(), [worstValue, ...unevenValues()]),
     ];
   }
   function starvedMessage(): string | null {
     const starved = balance.flatMap(({ result }) =>
-      result.starved.map((id) => ({ id, mean: result.meanLPerMin })),
+      result.starved.filter(isStarved).map((id) => ({ id, mean: result.meanLPerMin })),
     );
     if (starved.length === 0) return null;
     return `Starved: ${starved
@@ -130,10 +131,17 @@ export function flowChecks(
         ', ',
       )}${starved.length > 6 ? ' and more' : ''}; like plates have ${n(starved[0]!.mean)} on average.`;
   }
+  function isStarved(id: Id): boolean {
+    return lack.starved.includes(id);
+  }
+  function isToldOtherwise(id: Id): boolean {
+    return lack.stands.some((one) => one.id === id) || lack.short.some(({ piece }) => piece.id === id);
+  }
   function unevenMessage(): string | null {
     const uneven = balance.flatMap(({ result }) => {
-      // What is starved is said as that.
-      if ((result.worstImbalanceFraction ?? 0) <= imbalanceAbove || result.starved.length > 0) return [];
+      if ((result.worstImbalanceFraction ?? 0) <= imbalanceAbove) return [];
+      // What stands, is starved, or has less than it needs is said as that.
+      if (result.starved.length > 0 || result.shares.some(({ id }) => isToldOtherwise(id))) return [];
       const far = result.shares.reduce((most, one) =>
         Math.abs(one.ratioToMean! - 1) > Math.abs(most.ratioToMean! - 1) ? one : most,
       );
@@ -154,6 +162,7 @@ export function flowChecks(
   function starvedValues() {
     return balance.flatMap(({ result }) =>
       result.starved
+        .filter(isStarved)
         .slice(0, 12)
         .map((id) => ({ label: `flow of ${nameOf(id)}`, value: flowOf(id) ?? 0, unit: 'L/min' })),
     );

@@ -5,10 +5,10 @@ import type { Id } from '../../model/document';
 import { judge } from '../../model/step';
 import { caseNames, type CoolingCase } from './cases';
 import { fitDrop } from './fit-drop';
+import { leastOf } from './lack';
 import { isPlate, type LoopInCase } from './loop-answer';
 import { most, type LoopState } from './loop-state';
 import { coolingRules } from './rules';
-import { standsBelowLPerMin } from './temperatures';
 
 const n = formatNumber;
 const c = (value: number) => formatQuantity(value, '°C');
@@ -27,11 +27,10 @@ export function heatChecks(
     noPump,
     cold,
     standing,
-    loads,
     indexOf,
-    flowOf,
     surfaceOf,
     known,
+    lack,
     cooled,
     platesC,
     cellsC,
@@ -48,22 +47,41 @@ export function heatChecks(
   ): Check =>
     judge(rule, subjects, message === null ? [...standing, ...more] : [], message, values, { also });
 
-  return [...temperatureChecks(), ...pieceChecks(), ...leftOutChecks()];
+  return [...temperatureChecks(), ...leastFlowChecks(), ...pieceChecks(), ...leftOutChecks()];
+
+  function leastFlowChecks(): Check[] {
+    if (pieces.every((piece) => leastOf(piece, slices.parts) === undefined)) return [];
+    const told = lack.short.slice(0, 6);
+    return [
+      judge(
+        coolingRules.leastFlow,
+        [subject],
+        cold === null ? noPump : [],
+        told.length > 0
+          ? `${told
+              .map(
+                ({ piece, flowLPerMin, leastLPerMin }) =>
+                  `${piece.item.tag} gets ${n(flowLPerMin)} L/min and needs ${n(leastLPerMin)}`,
+              )
+              .join('; ')}${lack.short.length > told.length ? '; and more' : ''}.`
+          : null,
+        [
+          { label: 'pieces with less than they need', value: lack.short.length, unit: '' },
+          ...told.flatMap(({ piece, flowLPerMin, leastLPerMin }) => [
+            { label: `flow of ${piece.item.tag}`, value: flowLPerMin, unit: 'L/min' },
+            { label: `${piece.item.tag} needs`, value: leastLPerMin, unit: 'L/min' },
+          ]),
+        ],
+        { also: lack.short.map(({ piece }) => piece.id), parts: lack.short.map(({ piece }) => piece.id) },
+      ),
+    ];
+  }
 
   function heatOf({ heatW }: LoopInCase): number {
     return Object.values(heatW).reduce((sum, own) => sum + own, 0);
   }
   function temperatureChecks(): Check[] {
-    const stands = loads.flatMap(({ id }) => {
-      const when = known.filter(
-        (one) =>
-          (one.heatW[id] ?? 0) > 0 &&
-          Math.abs(one.settled.solved.flows[indexOf.get(id)!]!) < standsBelowLPerMin,
-      );
-      if (when.length === 0) return [];
-      const most = Math.max(...when.map((one) => one.heatW[id]!));
-      return [{ id, text: `${nameOf(id)} (${caseNames[when[0]!.at]})`, heatW: most }];
-    });
+    const stands = lack.stands.map((one) => ({ ...one, text: `${nameOf(one.id)} (${caseNames[one.at]})` }));
     // A pump of which nobody says when it runs is counted as running: that is not known.
     const unswitched = pieces.flatMap(({ id, item }): Gap[] =>
       item.kind === 'pump' && item.switched === undefined
@@ -133,8 +151,6 @@ export function heatChecks(
   function pieceChecks(): Check[] {
     return pieces.flatMap((piece): Check[] => {
       const { id, item } = piece;
-      const part = slices.parts[item.plate ?? ''];
-      const least = item.leastLPerMin ?? (part?.kind === 'plate' ? part.data.leastLPerMin : undefined);
       const pumpPart = slices.parts[item.pump ?? ''];
       const hosePart = slices.parts[item.hose ?? ''];
       const maxC =
@@ -144,7 +160,6 @@ export function heatChecks(
           : hosePart?.kind === 'hose'
             ? hosePart.data.maxC
             : undefined);
-      const q = flowOf(id);
       const top = most(
         known.map((one) => {
           const here = one.settled.temperatures?.elements[indexOf.get(id)!] ?? null;
@@ -154,22 +169,6 @@ export function heatChecks(
       const readings = item.readings;
       const fitted = readings === undefined ? null : fitDrop(readings);
       return [
-        ...(least === undefined
-          ? []
-          : [
-              judge(
-                coolingRules.leastFlow,
-                [id],
-                cold === null ? noPump : [],
-                q !== null && Math.abs(q) < least
-                  ? `${item.tag} gets ${n(Math.abs(q))} L/min; it needs ${n(least)}.`
-                  : null,
-                [
-                  { label: 'flow', value: Math.abs(q ?? 0), unit: 'L/min' },
-                  { label: 'needed', value: least, unit: 'L/min' },
-                ],
-              ),
-            ]),
         ...(maxC === undefined && item.kind === 'jacket'
           ? [
               judge(

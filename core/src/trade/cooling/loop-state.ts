@@ -14,6 +14,7 @@ import {
   type CoolingCase,
 } from './cases';
 import { fluidAt } from './fluid';
+import { lackOf } from './lack';
 import type { LoopElement } from './laws';
 import { isPlate, platesAlike, running, slicesOf, worked, type LoopInCase } from './loop-answer';
 import { loopBalance, type LoopBalanceResult } from './loop-balance';
@@ -131,6 +132,7 @@ export function loopState(subject: Id, read: Reader) {
   };
   const known = cases.filter((one) => one.gaps.length === 0);
   const cooled = pieces.filter((piece) => isPlate(piece) && (shares.get(piece.id) ?? 0) > 0);
+  const lack = lackOf({ pieces, loads, known, parts: slices.parts, balance, indexOf, flowOf });
   const hottestC = most(known.flatMap((one) => [...(one.settled.temperatures?.nodes.values() ?? [])]));
   const platesC = most(
     known.flatMap((one) =>
@@ -186,6 +188,7 @@ export function loopState(subject: Id, read: Reader) {
     worst,
     surfaceOf,
     known,
+    lack,
     cooled,
     hottestC,
     platesC,

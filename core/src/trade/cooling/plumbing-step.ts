@@ -69,10 +69,13 @@ function joinChecks(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
     const own = joins[join]?.loop;
     return own !== undefined && own !== subject;
   });
-  const dead = ends.filter(
+  const alone = ends.filter(
     ({ join }) =>
       join !== tank && joins[join]?.bleed !== true && ends.filter((one) => one.join === join).length === 1,
   );
+  // An end that lies in another loop is said as that, and leaves its neighbour alone.
+  const deadHere = alone.filter((one) => !foreign.includes(one));
+  const dead = deadHere.length > foreign.length ? deadHere : [];
   const tagOf = (id: Id) => read.at('plumbing')?.[id]?.tag ?? id;
   const placesOf = (list: typeof ends) => list.map(({ id, join }) => `${id} ${join}`);
   const say = (list: typeof ends) =>

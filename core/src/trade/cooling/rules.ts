@@ -60,6 +60,7 @@ export const coolingRules = {
     'Below it neither its cooling nor its pressure is as its sheet says.',
     'A stronger pump, wider hoses, or fewer parts in the loop.',
     'Least flow of the part’s maker',
+    { version: 2 },
   ),
   leftOut: rule(
     'left-out',
