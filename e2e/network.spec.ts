@@ -24,7 +24,7 @@ test('a module into another box: by mouse with live figures, undone, by keyboard
   // Still in the hand: what it would come to is shown, nothing is changed yet.
   await expect(tally(page, 'rear axle')).toContainText('3971');
   await expect(tally(page, 'shift')).toContainText('-6.6');
-  await expect(page.getByLabel('Nameplate')).toContainText('-6.16');
+  await expect(page.getByLabel('Nameplate')).toContainText('-6.64');
   await page.mouse.up();
   await expect(page.locator('[data-box="box-tail"] [data-module="module-105"]')).toBeVisible();
   await expect(page.getByLabel('Nameplate')).toContainText('-6.6');
@@ -61,14 +61,14 @@ test('a module into another box: by mouse with live figures, undone, by keyboard
   await expect(page.locator('[data-box="box-nose"] [data-module]')).toHaveCount(15);
   await expect(page.getByLabel('Nameplate')).toContainText('-1.26');
   await second.getByRole('button', { name: 'shown' }).click();
-  await expect(page.getByLabel('Nameplate')).toContainText('-6.16');
+  await expect(page.getByLabel('Nameplate')).toContainText('-6.64');
   await first.getByRole('button', { name: 'take' }).click();
   await expect(page.locator('[data-box="box-nose"] [data-module]')).toHaveCount(16);
   await expect(tally(page, 'box to box')).toContainText('0');
   await saved(page);
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-box="box-nose"] [data-module]')).toHaveCount(4);
-  await expect(page.getByLabel('Nameplate')).toContainText('-6.16');
+  await expect(page.getByLabel('Nameplate')).toContainText('-6.64');
 });
 
 test('links out: fewer stay out under a higher limit; demo B at its stages', async ({ page, open }) => {

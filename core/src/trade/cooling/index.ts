@@ -17,7 +17,7 @@ export { packThermal, type PackThermalInput, type PackThermalResult } from './pa
 export { leakTest, standardAtmosphereKPa, type LeakTestInput, type LeakTestResult } from './leak-test';
 export { warmUp } from './warm-up';
 export { caseNames, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
-export { dropOf, fluidTableOf, partOfPiece, piecesOf, type Piece } from './pieces';
+export { dropOf, fluidTableOf, piecesOf, type Piece } from './pieces';
 export { fitDrop, type FittedDrop } from './fit-drop';
 export { dropsOf, type LoopAnswer } from './loop-answer';
 export { highPoints, holdLimitKPa, testOf } from './fill-step';

@@ -1,9 +1,16 @@
 import type { Gap } from '../../ground/figure';
-import { plumbingDefaults, type Design, type Id, type PlumbingItem } from '../../model/document';
+import {
+  partOfPiece,
+  pieceHolds,
+  plumbingDefaults,
+  type Design,
+  type Id,
+  type PlumbingItem,
+} from '../../model/document';
 import type { CoolantData, PartKey, PartOf } from '../../model/parts';
 import { fitDrop } from './fit-drop';
 import { glycol50, type FluidTable } from './fluid';
-import { boreM2, type LoopElement } from './laws';
+import type { LoopElement } from './laws';
 
 export type PlumbingSlices = Pick<Design, 'plumbing' | 'joins' | 'loops' | 'parts'>;
 
@@ -15,7 +22,6 @@ export interface Piece {
   gaps: Gap[];
   /** What it holds; null: not known. */
   volumeL: number | null;
-  massKg: number | null;
 }
 
 const missing = (path: string, label: string): Gap => ({ kind: 'not-given', path, label });
@@ -25,25 +31,6 @@ const invalid = (path: string, label: string, message: string): Gap => ({
   label,
   message,
 });
-
-/** The part of a piece, where its kind has one. */
-export function partOfPiece(item: PlumbingItem): PartKey | undefined {
-  switch (item.kind) {
-    case 'pump':
-      return item.pump;
-    case 'plate':
-    case 'jacket':
-      return item.plate;
-    case 'radiator':
-      return item.radiator;
-    case 'heater':
-      return item.heater;
-    case 'hose':
-      return item.hose;
-    case 'valve':
-      return undefined;
-  }
-}
 
 /** Pieces of a loop in their order. */
 export const piecesOf = (slices: PlumbingSlices, loop: Id): Piece[] =>
@@ -73,8 +60,6 @@ function pieceOf(id: Id, item: PlumbingItem, { parts }: PlumbingSlices): Piece {
   };
   const ends = { id, from: item.from ?? '', to: item.to ?? '' };
   let element: LoopElement | null = null;
-  let volumeL: number | null = 0;
-  let massKg: number | null = null;
   switch (kind) {
     case 'pump':
       if (part?.kind !== 'pump') gaps.push(missing(`${at}.pump`, `kind of ${tag}`));
@@ -88,10 +73,9 @@ function pieceOf(id: Id, item: PlumbingItem, { parts }: PlumbingSlices): Piece {
       const minorK = noLess('minorK', 'bends', item.minorK ?? plumbingDefaults.minorK);
       if (part?.kind !== 'hose') {
         gaps.push(missing(`${at}.hose`, `kind of ${tag}`));
-        volumeL = null;
         break;
       }
-      const { innerMm, roughnessMm, massKgPerM } = part.data;
+      const { innerMm, roughnessMm } = part.data;
       if (!(innerMm > 0) || !(roughnessMm >= 0) || roughnessMm > innerMm / 2)
         gaps.push(
           invalid(
@@ -101,8 +85,6 @@ function pieceOf(id: Id, item: PlumbingItem, { parts }: PlumbingSlices): Piece {
           ),
         );
       else element = { ...ends, kind: 'pipe', innerMm, lengthM, minorK, roughnessMm };
-      volumeL = 1000 * boreM2(innerMm) * lengthM;
-      massKg = massKgPerM * lengthM;
       break;
     }
     case 'valve': {
@@ -125,16 +107,10 @@ function pieceOf(id: Id, item: PlumbingItem, { parts }: PlumbingSlices): Piece {
           ),
         );
       else element = { ...ends, kind: 'fixed', ...own };
-      volumeL =
-        part === undefined
-          ? null
-          : part.kind === 'plate' || part.kind === 'radiator'
-            ? part.data.volumeL
-            : 0.1;
     }
   }
-  if (part !== undefined && kind !== 'hose' && 'massKg' in part.data) massKg = part.data.massKg;
-  return { id, item, element: gaps.length > 0 ? null : element, gaps, volumeL, massKg };
+  const { volumeL } = pieceHolds(item, parts);
+  return { id, item, element: gaps.length > 0 ? null : element, gaps, volumeL };
 }
 
 function curveGaps(part: PartOf<'pump'>, key: PartKey): Gap[] {

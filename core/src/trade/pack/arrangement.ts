@@ -1,15 +1,12 @@
 import type { Draft } from 'immer';
 import type { Design, Id } from '../../model/document';
 import type { Gap } from '../../ground/figure';
-import { massBlocks } from '../vehicle';
+import { massBlocks, placed, type MassSlices } from '../vehicle';
 import type { ArrangeInput, Arrangement } from './arrange';
 import { defaultMarginMm, fitModules, type Fit } from './fit';
 import { cableWayM, type Place } from './order';
 
-type Slices = Pick<
-  Design,
-  'vehicle' | 'masses' | 'boxes' | 'modules' | 'strings' | 'parts' | 'pack' | 'runs' | 'circuits'
->;
+type Slices = MassSlices & Pick<Design, 'vehicle' | 'strings'>;
 
 /** The box where strings begin and end. */
 function homeBox(design: Slices): Id | undefined {
@@ -77,7 +74,7 @@ export function arrangeInputOf(design: Slices): { input: ArrangeInput | null; ga
     });
   if (strings.length === 0) gaps.push({ kind: 'not-given', path: 'strings', label: 'modules in series' });
   const masses = massBlocks({ ...design, modules: {} });
-  gaps.push(...masses.gaps);
+  gaps.push(...masses.gaps, ...masses.placeGaps);
   if (gaps.length > 0) return { input: null, gaps };
   const home = homeBox(design);
   return {
@@ -88,7 +85,7 @@ export function arrangeInputOf(design: Slices): { input: ArrangeInput | null; ga
       wheelbaseM,
       frontKg,
       rearKg,
-      changes: masses.blocks.map(({ name, massKg, xM }) => ({ name, massKg, xM })),
+      changes: placed(masses.blocks).map(({ name, massKg, xM }) => ({ name, massKg, xM })),
       mains: placeOf(design.boxes[home ?? ''] ?? boxes[0]!),
     },
     gaps: [],

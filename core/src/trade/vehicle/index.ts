@@ -12,7 +12,7 @@ export {
   type DriveCycleInput,
   type DriveCycleResult,
 } from './drive-cycle';
-export { massBlocks, type MassBlock, type MassList } from './masses';
+export { massBlocks, placed, type MassBlock, type MassList, type MassSlices } from './masses';
 export {
   gravityMPerS2,
   range,

@@ -1,12 +1,14 @@
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
-import { runMass, type Design } from '../../model/document';
+import { loopMass, runMass, type Design } from '../../model/document';
 import type { Reader, StepDefinition } from '../../model/step';
 import type { MassChange } from './axle-loads';
 
 /** A block of mass in the side view: what leaves, what comes. */
-export interface MassBlock extends MassChange {
+export interface MassBlock extends Omit<MassChange, 'xM'> {
   id: string;
-  kind: 'out' | 'in' | 'box' | 'run';
+  kind: 'out' | 'in' | 'box' | 'loose' | 'run' | 'loop';
+  /** Absent: it stands nowhere yet. */
+  xM?: number;
   zM?: number;
   lengthM?: number;
   heightM?: number;
@@ -14,84 +16,131 @@ export interface MassBlock extends MassChange {
 
 export interface MassList {
   blocks: MassBlock[];
+  /** What has no mass where one is needed. */
   gaps: Gap[];
+  /** What has a mass and no place: the mass of the vehicle is known, its axle loads are not. */
+  placeGaps: Gap[];
+  /** What follows from routes and plumbing that are not finished: it counts once it is known. */
+  uncounted: Gap[];
 }
 
-type Slices = Pick<Design, 'masses' | 'boxes' | 'modules' | 'parts' | 'runs' | 'circuits' | 'pack'>;
+/** What weighs something. */
+export type MassSlices = Pick<
+  Design,
+  | 'masses'
+  | 'boxes'
+  | 'modules'
+  | 'devices'
+  | 'parts'
+  | 'runs'
+  | 'circuits'
+  | 'pack'
+  | 'loops'
+  | 'plumbing'
+  | 'joins'
+>;
+
+const notGiven = (path: string, label: string): Gap => ({ kind: 'not-given', path, label });
 
 /**
- * Every mass that is taken out or put in: the listed ones, each battery box with the modules in it, and the cables of each run whose
- * length is known.
- * A removed mass counts negative.
+ * Every mass that is taken out or put in: the listed ones, each battery box with the modules in it, modules in no box, the cables
+ * of each run, and coolant loops with what they hold. A removed mass counts negative.
  */
-export function massBlocks({ masses, boxes, modules, parts, runs = {}, circuits, pack }: Slices): MassList {
-  const blocks: MassBlock[] = [];
-  const gaps: Gap[] = [];
+export function massBlocks(design: MassSlices): MassList {
+  const { masses, boxes, modules, parts, runs = {}, loops = {}, joins = {} } = design;
+  const list: MassList = { blocks: [], gaps: [], placeGaps: [], uncounted: [] };
+  const { blocks, gaps, placeGaps, uncounted } = list;
+  const add = (block: MassBlock, path: string, label: string) => {
+    blocks.push(block);
+    if (block.xM === undefined) placeGaps.push(notGiven(path, label));
+  };
   for (const [id, item] of Object.entries(masses)) {
     const path = `masses.${id}`;
-    if (item.massKg === undefined)
-      gaps.push({ kind: 'not-given', path: `${path}.massKg`, label: `mass of ${item.tag}` });
-    if (item.xM === undefined)
-      gaps.push({ kind: 'not-given', path: `${path}.xM`, label: `place of ${item.tag}` });
-    if (item.massKg === undefined || item.xM === undefined) continue;
-    if (item.massKg < 0) {
-      gaps.push({
-        kind: 'invalid',
-        path: `${path}.massKg`,
-        label: `mass of ${item.tag}`,
-        message: 'must be 0 or more: in or out says the sign',
-      });
-      continue;
+    const { tag, change, massKg, ...place } = item;
+    if (massKg === undefined) {
+      gaps.push(notGiven(`${path}.massKg`, `mass of ${tag}`));
+      if (item.xM === undefined) placeGaps.push(notGiven(`${path}.xM`, `place of ${tag}`));
+    } else if (massKg < 0) {
+      const message = 'must be 0 or more: in or out says the sign';
+      gaps.push({ kind: 'invalid', path: `${path}.massKg`, label: `mass of ${tag}`, message });
+    } else {
+      const block = { id, name: tag, kind: change, massKg: change === 'out' ? 0 - massKg : massKg, ...place };
+      add(block, `${path}.xM`, `place of ${tag}`);
     }
-    const { tag, change, massKg, xM, ...size } = item;
-    blocks.push({ id, name: tag, kind: change, massKg: change === 'out' ? -massKg : massKg, xM, ...size });
   }
-  for (const [id, box] of Object.entries(boxes)) {
+  const kgOf = (part: string) => (parts[part]?.kind === 'module' ? parts[part].data.massKg : 0);
+  for (const [id, { tag, emptyKg, xM, zM, lengthM, heightM }] of Object.entries(boxes)) {
     const inside = Object.values(modules).filter((module) => module.box === id);
-    if (inside.length === 0 && box.emptyKg === undefined) continue;
-    if (box.xM === undefined) {
-      gaps.push({ kind: 'not-given', path: `boxes.${id}.xM`, label: `place of ${box.tag}` });
-      continue;
-    }
-    const modulesKg = inside.reduce((sum, module) => {
-      const part = parts[module.part];
-      return sum + (part?.kind === 'module' ? part.data.massKg : 0);
-    }, 0);
-    const { zM, lengthM, heightM } = box;
-    blocks.push({
-      id,
-      name: box.tag,
-      kind: 'box',
-      massKg: modulesKg + (box.emptyKg ?? 0),
-      xM: box.xM,
-      ...(zM !== undefined && { zM }),
-      ...(lengthM !== undefined && { lengthM }),
-      ...(heightM !== undefined && { heightM }),
-    });
+    if (inside.length === 0 && emptyKg === undefined) continue;
+    const massKg = inside.reduce((sum, { part }) => sum + kgOf(part), 0) + (emptyKg ?? 0);
+    const size = given({ xM, zM, lengthM, heightM });
+    add({ id, name: tag, kind: 'box', massKg, ...size }, `boxes.${id}.xM`, `place of ${tag}`);
+  }
+  const loose = Object.entries(modules).filter(([, { box }]) => boxes[box ?? ''] === undefined);
+  const [first] = loose;
+  if (first !== undefined) {
+    const massKg = loose.reduce((sum, [, { part }]) => sum + kgOf(part), 0);
+    const name = loose.length === 1 ? first[1].tag : `${loose.length} modules in no box`;
+    add({ id: first[0], name, kind: 'loose', massKg }, `modules.${first[0]}.box`, `box of ${first[1].tag}`);
   }
   for (const [id, run] of Object.entries(runs)) {
-    const found = runMass(run, { circuits, pack, parts });
-    if (found === null) continue;
+    const found = runMass(run, design);
+    if (found === null) {
+      uncounted.push(notGiven(`runs.${id}.points`, `cables of ${run.tag}`));
+      continue;
+    }
     const [xM, , zM] = found.at;
     blocks.push({ id, name: `Cables, ${run.tag}`, kind: 'run', massKg: found.massKg, xM, zM });
   }
-  return { blocks, gaps };
+  for (const [id, { tag }] of Object.entries(loops)) {
+    const found = loopMass(id, design);
+    if (found === null) continue;
+    uncounted.push(...found.unknown);
+    if (found.massKg === 0) continue;
+    const { massKg, xM, zM } = found;
+    const join = Object.entries(joins).find(([, one]) => one.loop === id);
+    const path = join === undefined ? `loops.${id}.tank` : `joins.${join[0]}.xM`;
+    const label = join === undefined ? `place of ${tag}` : `place of ${join[1].tag}`;
+    add({ id, name: `${tag} with its coolant`, kind: 'loop', massKg, ...given({ xM, zM }) }, path, label);
+  }
+  return list;
 }
+
+/** What is not there is left out. */
+const given = <T extends Record<string, number | undefined>>(fields: T) =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as {
+    [K in keyof T]?: number;
+  };
+
+/** Those that have a place. */
+export const placed = (blocks: readonly MassBlock[]): (MassBlock & { xM: number })[] =>
+  blocks.filter((block): block is MassBlock & { xM: number } => block.xM !== undefined);
 
 export function readMassList(read: Reader): MassList {
   return massBlocks({
     masses: read.at('masses'),
     boxes: read.at('boxes'),
     modules: read.at('modules'),
+    devices: read.at('devices'),
     parts: read.at('parts'),
     runs: read.at('runs'),
     circuits: read.at('circuits'),
     pack: read.at('pack'),
+    loops: read.at('loops'),
+    plumbing: read.at('plumbing'),
+    joins: read.at('joins'),
   });
 }
 
-const pathOf = ({ kind, id }: MassBlock) =>
-  kind === 'box' ? `boxes.${id}` : kind === 'run' ? `runs.${id}.points` : `masses.${id}.massKg`;
+const paths: Record<MassBlock['kind'], (id: string) => string> = {
+  out: (id) => `masses.${id}.massKg`,
+  in: (id) => `masses.${id}.massKg`,
+  box: (id) => `boxes.${id}`,
+  loose: (id) => `modules.${id}`,
+  run: (id) => `runs.${id}.points`,
+  loop: (id) => `loops.${id}`,
+};
+const pathOf = ({ kind, id }: MassBlock) => paths[kind](id);
 
 /** Sums of what is taken out, put in, and of the battery boxes. */
 export const massesStep: StepDefinition = {
@@ -99,7 +148,9 @@ export const massesStep: StepDefinition = {
   version: 1,
   subjects: () => ['vehicle'],
   compute(subject, read) {
-    const { blocks, gaps } = readMassList(read);
+    const { blocks, gaps, uncounted } = readMassList(read);
+    const missed =
+      uncounted.length === 0 ? '' : `; not in it yet: ${uncounted.map(({ label }) => label).join(', ')}`;
     const sum = (kinds: string[]) =>
       blocks.filter(({ kind }) => kinds.includes(kind)).reduce((total, { massKg }) => total + massKg, 0);
     const figure = (name: FigureName<'vehicle.masses'>, label: string, value: number): Figure => ({
@@ -128,16 +179,16 @@ export const massesStep: StepDefinition = {
                 })),
                 value,
                 unit: 'kg',
-                source: 'Sum of the listed masses, of the boxes with their modules, and of routed cables',
+                source: `Sum of the listed masses, of the boxes with their modules, of routed cables, and of coolant loops${missed}`,
               },
             ],
     });
     return {
       figures: [
         figure('outKg', 'Mass taken out', 0 - sum(['out'])),
-        figure('inKg', 'Mass put in, boxes included', sum(['in', 'box', 'run'])),
-        figure('boxesKg', 'Battery boxes', sum(['box'])),
-        figure('changeKg', 'Change of mass', sum(['out', 'in', 'box', 'run'])),
+        figure('inKg', 'Mass put in, boxes included', sum(['in', 'box', 'loose', 'run', 'loop'])),
+        figure('boxesKg', 'Battery boxes', sum(['box', 'loose'])),
+        figure('changeKg', 'Change of mass', sum(['out', 'in', 'box', 'loose', 'run', 'loop'])),
       ],
       checks: [],
     };

@@ -1,11 +1,11 @@
 import { placesStep, plausibleStep } from './plausible-step';
 import type { Rule } from '../../ground/finding';
-import { figureId, type Check } from '../../ground/figure';
+import { figureId, type Check, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
-import { axleLoads } from './axle-loads';
+import { axleLoads, type MassChange } from './axle-loads';
 import { cycleStep } from './cycle-step';
-import { massesStep, readMassList } from './masses';
+import { massesStep, placed, readMassList, type MassBlock } from './masses';
 import { range } from './range';
 import { accessories } from './accessories';
 import { notableShiftPoints, vehicleRules } from './rules';
@@ -16,15 +16,29 @@ const axlesStep: StepDefinition = {
   subjects: () => ['vehicle'],
   compute(subject, read) {
     const vehicle = read.at('vehicle');
-    const inputs = new Inputs(read);
-    inputs.given('wheelbaseM', vehicle.wheelbaseM, 'vehicle.wheelbaseM', 'wheelbase');
-    inputs.given('frontKg', vehicle.frontKg, 'vehicle.frontKg', 'front axle load before');
-    inputs.given('rearKg', vehicle.rearKg, 'vehicle.rearKg', 'rear axle load before');
-    const { blocks, gaps } = readMassList(read);
-    inputs.missing(...gaps);
-    const changes = blocks.map(({ name, massKg, xM }) => ({ name, massKg, xM }));
-    inputs.set('changes', changes, { kind: 'document', path: 'masses' }, 'masses out and in');
-    const run = inputs.run(axleLoads);
+    const { blocks, gaps, placeGaps, uncounted } = readMassList(read);
+    const loadsOf = (all: MassChange[], missing: Gap[]) => {
+      const inputs = new Inputs(read);
+      inputs.given('wheelbaseM', vehicle.wheelbaseM, 'vehicle.wheelbaseM', 'wheelbase');
+      inputs.given('frontKg', vehicle.frontKg, 'vehicle.frontKg', 'front axle load before');
+      inputs.given('rearKg', vehicle.rearKg, 'vehicle.rearKg', 'rear axle load before');
+      inputs.missing(...missing);
+      inputs.set('changes', all, { kind: 'document', path: 'masses' }, 'masses out and in');
+      return inputs.run(axleLoads);
+    };
+    const change = ({ name, massKg }: MassBlock, xM: number) => ({ name, massKg, xM });
+    const run = loadsOf(
+      placed(blocks).map((block) => change(block, block.xM)),
+      [...gaps, ...placeGaps],
+    );
+    // The mass is the same wherever things stand.
+    const anywhere =
+      placeGaps.length === 0
+        ? run
+        : loadsOf(
+            blocks.map((block) => change(block, block.xM ?? 0)),
+            gaps,
+          );
     const atMost = (max: number | undefined) => (max === undefined ? {} : { limit: { max } });
     const figures = run.figures('vehicle.axles', subject, [
       {
@@ -35,6 +49,11 @@ const axlesStep: StepDefinition = {
         ...atMost(vehicle.frontLimitKg),
       },
       { name: 'rearKg', symbol: 'm_r', label: 'Rear axle load', unit: 'kg', ...atMost(vehicle.rearLimitKg) },
+      { name: 'frontFraction', label: 'Front share', unit: 'fraction' },
+      { name: 'originalFrontFraction', label: 'Front share before', unit: 'fraction' },
+      { name: 'shiftPoints', symbol: 's', label: 'Shift of the axle split', unit: 'points' },
+    ]);
+    const totals = anywhere.figures('vehicle.axles', subject, [
       {
         name: 'totalKg',
         symbol: 'm',
@@ -42,9 +61,6 @@ const axlesStep: StepDefinition = {
         unit: 'kg',
         ...atMost(vehicle.grossLimitKg),
       },
-      { name: 'frontFraction', label: 'Front share', unit: 'fraction' },
-      { name: 'originalFrontFraction', label: 'Front share before', unit: 'fraction' },
-      { name: 'shiftPoints', symbol: 's', label: 'Shift of the axle split', unit: 'points' },
     ]);
     const result = run.result;
     const limited = (
@@ -53,6 +69,7 @@ const axlesStep: StepDefinition = {
       limit: number | undefined,
       path: string,
       label: string,
+      gaps = run.gaps,
     ): Check => {
       const missing =
         limit === undefined ? [{ kind: 'not-given' as const, path, label: `limit of the ${label}` }] : [];
@@ -60,7 +77,8 @@ const axlesStep: StepDefinition = {
       const message = over
         ? `The ${label} comes to ${formatNumber(value, 4)} kg; the limit is ${formatNumber(limit, 4)} kg.`
         : null;
-      return judge(rule, [subject], [...run.gaps, ...missing], message, [
+      // What is not counted yet may be what is too much.
+      return judge(rule, [subject], [...gaps, ...missing, ...(over ? [] : uncounted)], message, [
         { label, value: value ?? 0, unit: 'kg' },
         { label: `limit of the ${label}`, value: limit ?? 0, unit: 'kg' },
       ]);
@@ -88,10 +106,11 @@ const axlesStep: StepDefinition = {
       ),
       limited(
         vehicleRules.grossLimit,
-        result?.totalKg,
+        anywhere.result?.totalKg,
         vehicle.grossLimitKg,
         'vehicle.grossLimitKg',
         'whole vehicle',
+        anywhere.gaps,
       ),
       judge(
         vehicleRules.shift,
@@ -106,7 +125,7 @@ const axlesStep: StepDefinition = {
         ],
       ),
     ];
-    return run.output(figures, checks);
+    return run.output([...figures.slice(0, 2), ...totals, ...figures.slice(2)], checks);
   },
 };
 

@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { blankDesign, type Design } from '../../model/document';
 import { catalogueOf } from '../../model/parts';
+import type { FigureId } from '../../ground/figure';
+import { evaluate } from '../../whole/design';
 import { axleLoads, massBlocks, range, type RoadLoadInput } from '.';
 
 const change = fc.record({
@@ -127,24 +129,93 @@ describe('masses of a design', () => {
     masses: { engine: { tag: 'Engine', change: 'out', massKg: 180, xM: 0.2 } },
   };
   test('a box weighs its modules and itself; an empty one without mass weighs nothing', () => {
-    const { blocks, gaps } = massBlocks(design);
+    const { blocks, gaps, placeGaps } = massBlocks(design);
     expect(blocks.map(({ name, massKg }) => [name, massKg])).toEqual([
       ['Engine', -180],
       ['A', 20 + 2 * 31.5],
+      ['M3', 31.5],
     ]);
     expect(gaps).toEqual([]);
+    // A module in no box weighs something and stands nowhere.
+    expect(placeGaps.map((gap) => 'path' in gap && gap.path)).toEqual(['modules.m3.box']);
   });
   test('what is missing or has a sign of its own is a gap at its field', () => {
-    const { gaps } = massBlocks({
+    const { gaps, placeGaps } = massBlocks({
       ...design,
       boxes: { ...design.boxes, b: { tag: 'B', emptyKg: 10 } },
       masses: { x: { tag: 'X', change: 'in' }, y: { tag: 'Y', change: 'out', massKg: -5, xM: 0 } },
     });
-    expect(gaps.map((gap) => 'path' in gap && gap.path)).toEqual([
-      'masses.x.massKg',
+    expect(gaps.map((gap) => 'path' in gap && gap.path)).toEqual(['masses.x.massKg', 'masses.y.massKg']);
+    expect(placeGaps.map((gap) => 'path' in gap && gap.path)).toEqual([
       'masses.x.xM',
-      'masses.y.massKg',
       'boxes.b.xM',
+      'modules.m3.box',
     ]);
+  });
+
+  const hose = catalogueOf('hose')[0]!;
+  const plate = catalogueOf('plate')[0]!;
+  const looped: Design = {
+    ...design,
+    modules: { m1: design.modules.m1!, m2: design.modules.m2! },
+    parts: { ...design.parts, 'hose@1': hose, 'plate@1': plate },
+    vehicle: { wheelbaseM: 2.5, frontKg: 600, rearKg: 500, grossLimitKg: 1400 },
+    loops: { l: { tag: 'Loop', tank: 'j1' } },
+    joins: { j1: { tag: 'One', loop: 'l', xM: 1, zM: 0.5 }, j2: { tag: 'Two', loop: 'l', xM: 0 } },
+    plumbing: {
+      h: { tag: 'Hose', loop: 'l', kind: 'hose', hose: 'hose@1', lengthM: 4, from: 'j1', to: 'j2' },
+      p: { tag: 'Plate', loop: 'l', kind: 'plate', plate: 'plate@1', from: 'j2', to: 'j2', modules: ['m1'] },
+    },
+  };
+  const loopOf = (of: Design) => massBlocks(of).blocks.find(({ kind }) => kind === 'loop');
+
+  test('a loop weighs its parts and the coolant in them, in the middle of both', () => {
+    const boreL = 4000 * Math.PI * (hose.data.innerMm / 2000) ** 2;
+    const hoseKg = 4 * hose.data.massKgPerM + boreL * 1.076;
+    const plateKg = plate.data.massKg + plate.data.volumeL * 1.076;
+    const block = loopOf(looped)!;
+    expect(block.massKg).toBeCloseTo(hoseKg + plateKg, 9);
+    expect(block.xM).toBeCloseTo((hoseKg * 0.5 + plateKg * 0) / (hoseKg + plateKg), 9);
+    expect(massBlocks(looped).uncounted).toEqual([]);
+    // As filled and read: the same parts, 10 L in them.
+    const filled = loopOf({ ...looped, loops: { l: { tag: 'Loop', volumeL: 10 } } })!;
+    expect(filled.massKg).toBeCloseTo(4 * hose.data.massKgPerM + plate.data.massKg + 10.76, 9);
+    // Nothing but what was filled: it lies in the tank.
+    const bare = { ...looped, plumbing: {}, loops: { l: { tag: 'Loop', tank: 'j1', volumeL: 2 } } };
+    expect(loopOf(bare)).toMatchObject({ massKg: 2.152, xM: 1, zM: 0.5 });
+    expect(loopOf({ ...looped, plumbing: {} })).toBeUndefined();
+  });
+
+  test('a plate without places at its joins stands where its modules are; without those the loads wait, the mass does not', () => {
+    const nowhere = { ...looped, joins: { j1: { tag: 'One', loop: 'l' }, j2: { tag: 'Two', loop: 'l' } } };
+    expect(loopOf(nowhere)!.xM).toBe(-1);
+    const { plumbing } = nowhere;
+    const lost = { ...nowhere, plumbing: { h: plumbing!.h! } };
+    expect(loopOf(lost)!.xM).toBeUndefined();
+    const { figures, checks } = evaluate(lost);
+    const gapsOf = (name: string) => figures[`vehicle.axles:vehicle:${name}` as FigureId]!;
+    expect(gapsOf('frontKg')).toMatchObject({ value: null, gaps: [{ path: 'joins.j1.xM' }] });
+    const massKg = 1100 - 180 + 83 + loopOf(lost)!.massKg;
+    expect(gapsOf('totalKg').value).toBeCloseTo(massKg, 9);
+    expect(figures['vehicle.masses:vehicle:changeKg']!.value).toBeCloseTo(massKg - 1100, 9);
+    const stateOf = (rule: string, of = checks) => of.find((one) => one.rule.id === rule)!.state;
+    expect(stateOf('vehicle.gross-limit')).toBe('clear');
+    expect(stateOf('vehicle.axle-shift')).toBe('not-checked');
+  });
+
+  test('what is not known yet is named, and a limit that is kept without it is not checked', () => {
+    const open: Design = {
+      ...looped,
+      plumbing: { ...looped.plumbing, h: { tag: 'Hose', loop: 'l', kind: 'hose', from: 'j1', to: 'j2' } },
+      runs: { r: { tag: 'Run 1' } },
+    };
+    expect(massBlocks(open).uncounted.map(({ label }) => label)).toEqual(['cables of Run 1', 'mass of Hose']);
+    const gross = (of: Design) => evaluate(of).checks.find((one) => one.rule.id === 'vehicle.gross-limit')!;
+    expect(gross(open)).toMatchObject({
+      state: 'not-checked',
+      gaps: [{ path: 'runs.r.points' }, { path: 'plumbing.h.hose' }],
+    });
+    // More than the limit already is too much whatever comes.
+    expect(gross({ ...open, vehicle: { ...open.vehicle, grossLimitKg: 900 } }).state).toBe('raised');
   });
 });

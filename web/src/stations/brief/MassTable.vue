@@ -1,30 +1,45 @@
 <script setup lang="ts">
+import { stationOfPath } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { massBlocks } from '@torvek/core/vehicle';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
 import { newId } from '../../api/client';
+import GapLink from '../../parts/GapLink.vue';
 import Icon from '../../parts/Icon.vue';
 import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
 
-/** Masses out and in, edited in place; battery boxes follow from the pack. */
+/** Masses out and in, edited in place; battery boxes, cables and coolant loops follow from their stations. */
 const props = defineProps<{ picked: string | null; numbers: Map<string, number> }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
 type Block = ReturnType<typeof massBlocks>['blocks'][number];
-/** A mass of its own, or one that follows: a battery box with its modules, cables of a run. */
+/** A mass of its own, or one that follows: a battery box with its modules, cables of a run, a coolant loop. */
 interface Row {
   id: string;
   name: string;
   box: Block | null;
 }
+/** Where each that follows is made. */
+const follows: Partial<Record<Block['kind'], { word: string; path: (id: string) => string }>> = {
+  box: { word: 'box', path: (id) => `boxes.${id}` },
+  loose: { word: 'no box', path: (id) => `modules.${id}.box` },
+  run: { word: 'run', path: (id) => `runs.${id}.points` },
+  loop: { word: 'loop', path: (id) => `loops.${id}` },
+};
+const wayOf = ({ kind, id }: Block) => {
+  const { word, path } = follows[kind]!;
+  const at = path(id);
+  return { word, to: { name: stationOfPath(at), params: { job: job.id }, query: { at } } };
+};
+const list = computed(() => massBlocks(job.design));
 const rows = computed((): Row[] => [
   ...Object.entries(job.design.masses).map(([id, { tag }]) => ({ id, name: tag, box: null })),
-  ...massBlocks(job.design)
-    .blocks.filter(({ kind }) => kind === 'box' || kind === 'run')
+  ...list.value.blocks
+    .filter(({ kind }) => kind in follows)
     .map((box) => ({ id: box.id, name: box.name, box })),
 ]);
 
@@ -97,8 +112,9 @@ function turn(id: string): void {
         <RouterLink
           v-if="row.box"
           tabindex="-1"
-          :to="{ name: 'pack', params: { job: job.id }, query: { at: `boxes.${row.id}` } }"
-          >box</RouterLink
+          :to="wayOf(row.box).to"
+          :aria-label="`${row.name}: ${wayOf(row.box).word}`"
+          >{{ wayOf(row.box).word }}</RouterLink
         >
         <button
           v-else
@@ -124,6 +140,12 @@ function turn(id: string): void {
       </button>
       <span class="soft">x counts from the front axle, forward positive; z from the ground.</span>
     </div>
+    <p v-if="list.uncounted.length > 0" class="soft uncounted" role="status">
+      Not in the mass yet:
+      <template v-for="(gap, i) in list.uncounted" :key="i"
+        ><template v-if="i > 0">, </template><GapLink :gap="gap" short
+      /></template>
+    </p>
   </div>
 </template>
 
@@ -131,6 +153,11 @@ function turn(id: string): void {
 .way {
   width: 2.6rem;
   padding: 0.05rem 0;
+}
+
+.uncounted {
+  margin: 0.4rem 0 0;
+  font-size: 0.85rem;
 }
 
 .add {

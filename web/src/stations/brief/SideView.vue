@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { FigureName } from '@torvek/core/figure';
-import { massBlocks, type MassBlock } from '@torvek/core/vehicle';
+import { massBlocks, placed } from '@torvek/core/vehicle';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import { sidePx, sideShape } from '../../parts/side-shape';
@@ -11,7 +11,7 @@ defineProps<{ picked: string | null; numbers: Map<string, number> }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
 const vehicle = computed(() => job.design.vehicle);
-const blocks = computed(() => massBlocks(job.design).blocks);
+const blocks = computed(() => placed(massBlocks(job.design).blocks));
 const shape = computed(() => sideShape(vehicle.value));
 const wheelbase = computed(() => shape.value.wheelbase);
 const wheel = computed(() => shape.value.wheel);
@@ -20,7 +20,8 @@ const px = sidePx;
 const view = computed(() => shape.value.view);
 const body = computed(() => shape.value.body);
 
-function size(block: MassBlock) {
+type Placed = ReturnType<typeof placed>[number];
+function size(block: Placed) {
   const side = Math.sqrt(Math.abs(block.massKg) / 400) || 0.15;
   const long = block.lengthM ?? side;
   const high = block.heightM ?? side;
@@ -63,7 +64,7 @@ const summary = computed(
       ? 'axle loads are not computed yet.'
       : `front axle ${formatNumber(figure('frontKg')!, 4)} kg, rear axle ${formatNumber(figure('rearKg')!, 4)} kg.`),
 );
-const inside = (drawnBlock: { block: MassBlock; w: number; h: number }) =>
+const inside = (drawnBlock: { block: Placed; w: number; h: number }) =>
   drawnBlock.w > 24 && drawnBlock.h > 22;
 </script>
 
@@ -172,6 +173,10 @@ const inside = (drawnBlock: { block: MassBlock; w: number; h: number }) =>
 .mass.box rect {
   fill: var(--tv-hv-fill);
   stroke: var(--tv-hv);
+}
+
+.mass.loop rect {
+  stroke: var(--tv-coolant);
 }
 
 .mass.out rect {

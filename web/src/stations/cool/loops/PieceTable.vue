@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { dropsOf, fluidTableOf, partOfPiece, type LoopAnswer } from '@torvek/core/cooling';
-import { plumbingKinds, type Id, type PlumbingKind } from '@torvek/core/document';
+import { dropsOf, fluidTableOf, type LoopAnswer } from '@torvek/core/cooling';
+import { partOfPiece, plumbingKinds, type Id, type PlumbingKind } from '@torvek/core/document';
 import type { PartKind } from '@torvek/core/parts';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';

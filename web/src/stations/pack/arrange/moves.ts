@@ -1,6 +1,6 @@
 import { edit, type Design, type Id } from '@torvek/core/document';
 import { stringWay, type StringWay } from '@torvek/core/pack';
-import { axleLoads, massBlocks } from '@torvek/core/vehicle';
+import { axleLoads, massBlocks, placed } from '@torvek/core/vehicle';
 
 /** What an arrangement comes to: shown while a module hangs between two boxes. */
 export interface Tally extends StringWay {
@@ -13,15 +13,15 @@ export interface Tally extends StringWay {
 
 export function tallyOf(design: Design): Tally {
   const { vehicle } = design;
-  const { blocks, gaps } = massBlocks(design);
+  const { blocks, gaps, placeGaps } = massBlocks(design);
   const boxes = blocks.filter(({ kind }) => kind === 'box');
   let axles: Tally['axles'] = null;
-  if (gaps.length === 0) {
+  if (gaps.length + placeGaps.length === 0) {
     const parsed = axleLoads.parse({
       wheelbaseM: vehicle.wheelbaseM,
       frontKg: vehicle.frontKg,
       rearKg: vehicle.rearKg,
-      changes: blocks.map(({ name, massKg, xM }) => ({ name, massKg, xM })),
+      changes: placed(blocks).map(({ name, massKg, xM }) => ({ name, massKg, xM })),
     });
     if (parsed.ok) {
       const { frontKg, rearKg, shiftPoints } = axleLoads.calculate(parsed.input).result;
