@@ -2,8 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { schoolsOf, type LoopAnswer } from '@torvek/core/cooling';
 import { behaviours, judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
 import { createEvaluator, evaluate } from '@torvek/core/design';
-import { edit, removeJoin, removeLoop, type Design } from '@torvek/core/document';
+import { edit, removeJoin, removeLoad, removeLoop, type Design } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
+import { catalogueOf } from '@torvek/core/parts';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 
@@ -355,5 +356,122 @@ describe('leak tests of the procedure', () => {
         ]);
       }
     }
+  });
+});
+
+describe('a box that a fan blows through', () => {
+  const truck = orchardTruck.design;
+  const fan = catalogueOf('fan').find(({ data }) => data.supplyV === 12)!;
+  const key = `${fan.id}@${fan.revision}`;
+  const blownThrough = (more: (box: Design['boxes'][string], draft: Design) => void = () => undefined) =>
+    changed((draft) => {
+      draft.parts[key] = fan;
+      const box = draft.boxes['box-seat']!;
+      Object.assign(box, { fan: key, airAreaM2: 0.5 });
+      more(box, draft);
+    }, truck);
+  const air = (design: Design, name: string) =>
+    evaluate(design).figures[`cooling.air:box-seat:${name}` as FigureId];
+
+  test('its air, what goes over to it, and where its cells settle on the hill', () => {
+    const design = blownThrough();
+    const heatW = value(design, 'cooling.hill:vehicle:packHeatW');
+    const airKgPerS = 0.6 * fan.data.airKgPerS;
+    const flow = airKgPerS * 1006;
+    const ua = flow * (1 - Math.exp((-15 * 0.5) / flow));
+    expect(air(design, 'airKgPerS')?.value).toBeCloseTo(airKgPerS, 12);
+    expect(air(design, 'airWPerK')?.value).toBeCloseTo(ua, 9);
+    // 30 °C on the hottest day; no charge is asked that heats more than the hill does.
+    const heats = ['cooling.charge:home:packHeatW', 'cooling.charge:fast:packHeatW'].map(
+      (id) => evaluate(design).figures[id as FigureId]?.value ?? 0,
+    );
+    const most = Math.max(heatW, ...heats);
+    expect(air(design, 'outC')?.value).toBeCloseTo(30 + most / flow, 9);
+    expect(air(design, 'cellsC')?.value).toBeCloseTo(30 + most / ua, 9);
+    // Measured, it counts instead of the sheet.
+    expect(
+      air(
+        blownThrough((box) => void (box.airKgPerS = 0.05)),
+        'airKgPerS',
+      )?.value,
+    ).toBe(0.05);
+    // More air, or more face in it, never makes them warmer.
+    for (const more of [{ airKgPerS: 1 }, { airAreaM2: 1 }, { airFilmWPerM2K: 30 }])
+      expect(
+        air(
+          blownThrough((box) => void Object.assign(box, more)),
+          'cellsC',
+        )!.value,
+      ).toBeLessThan(air(design, 'cellsC')!.value!);
+  });
+
+  test('without its faces nothing is guessed; too warm is said with the air that there is', () => {
+    const bare = blownThrough((box) => void delete box.airAreaM2);
+    expect(air(bare, 'cellsC')).toMatchObject({ value: null, gaps: [{ path: 'boxes.box-seat.airAreaM2' }] });
+    expect(air(bare, 'airKgPerS')!.value).not.toBeNull();
+    const state = (design: Design) =>
+      evaluate(design).checks.find(
+        ({ rule, subjects }) => rule.id === 'cooling.cells-hot' && subjects[0] === 'box-seat',
+      );
+    expect(state(bare)?.state).toBe('not-checked');
+    expect(state(blownThrough())?.state).toBe('clear');
+    const little = blownThrough((box) => void (box.airAreaM2 = 0.03));
+    expect(state(little)).toMatchObject({ state: 'raised', parts: [key] });
+    expect(state(truck)).toBeUndefined();
+    for (const [field, wrong] of [
+      ['airAreaM2', 0],
+      ['airKgPerS', -1],
+      ['airShareFraction', 1.5],
+      ['airFilmWPerM2K', 0],
+    ] as const) {
+      const design = blownThrough((box) => void (box[field] = wrong));
+      expect(air(design, 'cellsC')).toMatchObject({
+        value: null,
+        gaps: [{ kind: 'invalid', path: `boxes.box-seat.${field}` }],
+      });
+    }
+  });
+
+  test('it cools the pack over the day, and modules on a plate give it nothing', () => {
+    const design = blownThrough(
+      (_, draft) =>
+        void Object.assign(draft.cooling!, { onAboveC: 22, offBelowC: 20, hotC: 15, repeats: 12 }),
+    );
+    expect(value(design, 'cooling.pack:pack:driveMaxC')).toBeLessThan(
+      value(design, 'cooling.pack:pack:uncooledMaxC'),
+    );
+    const halved = blownThrough((_, draft) => {
+      const own = Object.keys(draft.modules);
+      draft.plumbing = {
+        plate: { tag: 'Plate', kind: 'plate', modules: own.slice(0, own.length / 2) },
+      };
+    });
+    const rise = (of: Design) => air(of, 'cellsC')!.value! - 30;
+    expect(rise(halved)).toBeCloseTo(rise(blownThrough()) / 2, 9);
+  });
+
+  test('it is fed like a pump: its voltage, when it runs, and what it draws', () => {
+    const fed = (when: 'driving' | 'always', powerW: number, supplyV = 12) =>
+      blownThrough((box, draft) => {
+        draft.parts[key] = { ...fan, data: { ...fan.data, supplyV } };
+        (draft.loads ??= {})['load-fan'] = { tag: 'Box fan', when, powerW };
+        box.fanLoads = ['load-fan'];
+      });
+    const said = (design: Design) =>
+      evaluate(design).checks.flatMap((one) =>
+        one.state === 'raised' && [...one.subjects].some((id) => id === 'box-seat' || id === 'load-fan')
+          ? [one.rule.id]
+          : [],
+      );
+    expect(said(fed('always', fan.data.powerW))).not.toEqual(
+      expect.arrayContaining(['low-voltage.fed-when']),
+    );
+    expect(said(fed('driving', fan.data.powerW))).toContain('low-voltage.fed-when');
+    expect(said(fed('always', fan.data.powerW - 1))).toContain('low-voltage.fed-less');
+    expect(said(fed('always', fan.data.powerW))).not.toContain('low-voltage.fed-less');
+    expect(said(fed('always', fan.data.powerW, 24))).toContain('low-voltage.part-voltage');
+    expect(said(fed('always', fan.data.powerW))).not.toContain('low-voltage.part-voltage');
+    const gone = edit(fed('always', 80), (draft) => removeLoad(draft as Design, 'load-fan'))!.design;
+    expect(gone.boxes['box-seat']!.fanLoads).toBeUndefined();
   });
 });

@@ -1,5 +1,7 @@
 import { mend, note, stop, unchecked, type Mistake } from '../../core/src/whole/design/mistakes/mistake';
 import type { Design } from '@torvek/core/document';
+import { pin } from '@torvek/core/pack';
+import { catalogueOf } from '@torvek/core/parts';
 
 const piece = (d: Design, id: string) => d.plumbing![`piece-${id}`]!;
 const join = (d: Design, id: string) => d.joins![`join-${id}`]!;
@@ -181,8 +183,24 @@ export const busCool: Mistake[] = [
   ),
 ];
 
+/** A fan that blows through the box of the truck. */
+function fanned(d: Design, more: Partial<Design['boxes'][string]> = {}, supplyV = 12): void {
+  const part = catalogueOf('fan').find(({ data }) => data.supplyV === supplyV)!;
+  const fan = pin(d, part);
+  Object.assign(d.boxes['box-seat']!, { fan, airAreaM2: 0.9, ...more });
+  if ('airAreaM2' in more && more.airAreaM2 === undefined) delete d.boxes['box-seat']!.airAreaM2;
+}
+
 /** The box of the truck, that no liquid cools. */
 export const truckCool: Mistake[] = [
+  mend('a fan past hardly any face of its cells', 'box-seat', (d) => fanned(d, { airAreaM2: 0.03 })),
+  mend('next to no air, as measured', 'box-seat', (d) => fanned(d, { airKgPerS: 0.001 })),
+  mend('a fan in a box that is called sealed', 'box-seat', (d) => fanned(d, { vent: 'none' })),
+  mend('a fan of 24 V in a vehicle of 12 V', 'box-seat', (d) => fanned(d, {}, 24)),
+  unchecked('nobody knows what lies in the stream', 'boxes.box-seat.airAreaM2', (d) =>
+    fanned(d, { airAreaM2: undefined }),
+  ),
+  unchecked('nobody says what feeds the fan', 'boxes.box-seat.fanLoads', (d) => fanned(d)),
   mend('no heater in a frosty orchard', 'box-seat', (d) => delete d.boxes['box-seat']!.heater),
   stop('gas under the seat', 'box-seat', (d) => (d.boxes['box-seat']!.ventTo = 'cabin')),
   mend('a heater on 12 V that is made for the pack', 'box-seat', (d) =>

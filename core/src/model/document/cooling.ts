@@ -69,7 +69,8 @@ const modules: Field<Id[], false> = {
   refersTo: 'modules',
 };
 
-const fedAs: Field<Id[], false> = {
+/** What of the low voltage feeds a pump or a fan. */
+export const fedAs: Field<Id[], false> = {
   label: 'Fed as the loads',
   schema: list.optional(text(), { maxRows: 10 }),
   given: false,

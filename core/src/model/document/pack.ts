@@ -16,7 +16,7 @@ import {
   type Field,
   type ItemOf,
 } from './field';
-import { ventWays, walls } from './cooling';
+import { fedAs, switchings, ventWays, walls } from './cooling';
 import type { Id } from './id';
 
 /** A module in its place. */
@@ -52,7 +52,7 @@ export const boxFields = {
   lengthM: num('Length', 'm', { usual: [0.05, 6] }),
   widthM: num('Width', 'm', { usual: [0.05, 3] }),
   heightM: num('Height', 'm', { usual: [0.03, 2.5] }),
-  /** Box, brackets, plates and coolant without modules. */
+  /** Box, brackets and bars, without modules, coolant and what it flows through. */
   emptyKg: num('Mass without modules', 'kg', { usual: [0.2, 1500] }),
   /** Fasteners that hold the box in the vehicle, and the force each is made for. */
   anchors: num('Anchors', '', { usual: [1, 100] }),
@@ -67,7 +67,15 @@ export const boxFields = {
   heaterVoltage: choice('Heater fed from', ['pack', '12 V', 'mains'], { at: 'cool/cold' }),
   /** As measured in place; counts instead of what its sheet gives. */
   heaterW: num('Heater gives, measured', 'W', { at: 'cool/cold', usual: [5, 20_000] }),
-  fan: part('Fan', 'fan', { at: 'cool/cold' }),
+  fan: part('Fan', 'fan', { at: 'cool/worst' }),
+  fanSwitched: choice('Fan switched', switchings, { at: 'cool/worst' }),
+  fanLoads: { ...fedAs, label: 'Fan fed as the loads', at: 'cool/worst' as const },
+  /** Against filter and gaps a fan moves less than its sheet says in the open; as measured, it counts instead. */
+  airShareFraction: share('Of the fan’s open air', { fallback: 0.6, at: 'cool/worst', usual: [0.1, 1] }),
+  airKgPerS: num('Air through it, measured', 'kg/s', { at: 'cool/worst', usual: [0.002, 3] }),
+  /** What of the modules lies in the stream, and what goes over from it. */
+  airAreaM2: num('Faces of modules in the stream', 'm²', { at: 'cool/worst', usual: [0.02, 50] }),
+  airFilmWPerM2K: num('From faces to air', 'W/m²K', { fallback: 15, at: 'cool/worst', usual: [4, 100] }),
   /** Where donor links with their expansion bends are used again: middle to middle of neighbouring modules. */
   linkPitchMm: num('Pitch of donor links', 'mm', { usual: [10, 1000] }),
   /** The least gap through the air and along a surface between live parts, and to the box. */
@@ -81,6 +89,7 @@ export const boxFields = {
   material: choice('Material group', materialGroups, { at: 'protect/bonds' }),
 };
 export interface BoxItem extends ItemOf<typeof boxFields> {}
+export const boxDefaults = defaultsOf(boxFields);
 
 export const stringFields = {
   tag,

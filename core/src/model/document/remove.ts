@@ -153,6 +153,11 @@ export function removeLoad(draft: Design, id: Id): void {
     if (left?.length === 0) delete piece.loads;
     else if (left !== undefined && left.length !== piece.loads!.length) piece.loads = left;
   }
+  for (const box of Object.values(draft.boxes)) {
+    const left = box.fanLoads?.filter((one) => one !== id);
+    if (left?.length === 0) delete box.fanLoads;
+    else if (left !== undefined && left.length !== box.fanLoads!.length) box.fanLoads = left;
+  }
 }
 
 /** A wire goes; what was twisted with it is so no more. */

@@ -4,6 +4,7 @@ import { coolingDefaults, type Id } from '../../model/document';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
 import { cycleInputs, cycleMoments, driveCycle, type CycleMoment } from '../vehicle';
+import { blown } from './air-step';
 import { readsCase } from './cases';
 import { cellLimits, packOhm } from '../charging';
 import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
@@ -15,11 +16,11 @@ export interface PackOverTime {
   charge: PackThermalResult | null;
   uncooled: PackThermalResult;
   limitC: number;
-  /** How far cooling helps; null: there is none by liquid. */
+  /** How far cooling helps; null: there is none by liquid or by a fan. */
   coolingWPerK: number | null;
 }
 
-/** The cooling of all loops together as the lump feels it, and what is missing to say so. */
+/** The cooling of all loops and fans together as the lump feels it, and what is missing to say so. */
 function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; gaps: Gap[] } | null {
   const loops = Object.keys(read.at('loops') ?? {});
   const plumbing = Object.values(read.at('plumbing') ?? {});
@@ -28,9 +29,17 @@ function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; gaps: Gap
       ({ kind, loop: own, modules = [] }) => kind === 'plate' && own === loop && modules.length > 0,
     ),
   );
-  if (serving.length === 0) return null;
+  const boxes = blown({ boxes: read.at('boxes'), modules: read.at('modules') });
+  if (serving.length + boxes.length === 0) return null;
   const gaps: Gap[] = [];
   let [uaWPerK, sum] = [0, 0];
+  const airC = read.at('cooling')?.hotC ?? coolingDefaults.hotC;
+  for (const box of boxes) {
+    const ua = read.figure(figureId('cooling.air', box, 'airWPerK'));
+    if (ua.value === null) gaps.push(...gapsBehind(ua));
+    uaWPerK += ua.value ?? 0;
+    sum += (ua.value ?? 0) * airC;
+  }
   for (const loop of serving) {
     const ua = read.figure(figureId('cooling.loop', loop, 'packUaWPerK'));
     const cool = read.figure(figureId('cooling.loop', loop, 'platesC'));

@@ -1,4 +1,5 @@
 import { defineRoom } from '../../model/step';
+import { airStep } from './air-step';
 import { boxStep } from './box-step';
 import { boxUa } from './box-ua';
 import { chargeStep, hillStep } from './demand-steps';
@@ -26,7 +27,7 @@ export const coolingRoom = defineRoom('cooling', 'cool')
     'leak-test',
     'expansion',
   )
-  .withSteps(hillStep, chargeStep, schoolStep, plumbingStep, loopStep, fillStep, boxStep, packStep)
+  .withSteps(hillStep, chargeStep, schoolStep, plumbingStep, loopStep, fillStep, boxStep, airStep, packStep)
   .withCalculator(hydraulic)
   .withCalculator(loopBalance)
   .withCalculator(loopThermal)

@@ -8,7 +8,7 @@ import { lowVoltageSystem } from './system';
 
 const n = formatNumber;
 
-/** A pump, or the fan of a radiator, as its part has it. */
+/** A pump or a fan as its part has it. */
 interface Runs {
   key: PartKey;
   label: string;
@@ -16,31 +16,65 @@ interface Runs {
   powerW: number;
 }
 
-/** What of a piece runs on the low voltage; null: nothing, or its part is not known. */
-function runsOf({ kind, pump, fan }: PlumbingItem, parts: Design['parts']): Runs | null {
-  const key = kind === 'pump' ? pump : kind === 'radiator' ? fan : undefined;
+/** A pump, a radiator with a fan, or a box that a fan blows through. */
+interface Fed {
+  id: Id;
+  tag: string;
+  /** Where its part is chosen. */
+  path: string;
+  /** Where it is said what feeds it. */
+  loadsPath: string;
+  key: PartKey | undefined;
+  switched: PlumbingItem['switched'];
+  loads: readonly Id[];
+}
+
+function fedOf(id: Id, { plumbing = {}, boxes }: Pick<Design, 'plumbing' | 'boxes'>): Fed | null {
+  const piece = plumbing[id];
+  if (piece !== undefined) {
+    const { kind, tag, pump, fan, switched, loads = [] } = piece;
+    if (kind !== 'pump' && !(kind === 'radiator' && fan !== undefined)) return null;
+    const at = `plumbing.${id}`;
+    const [key, path] = kind === 'pump' ? [pump, `${at}.pump`] : [fan, `${at}.fan`];
+    return { id, tag, path, loadsPath: `${at}.loads`, key, switched, loads };
+  }
+  const box = boxes[id];
+  if (box?.fan === undefined) return null;
+  const at = `boxes.${id}`;
+  const { fan: key, fanSwitched: switched, fanLoads: loads = [] } = box;
+  return {
+    id,
+    tag: `fan of ${box.tag}`,
+    path: `${at}.fan`,
+    loadsPath: `${at}.fanLoads`,
+    key,
+    switched,
+    loads,
+  };
+}
+
+const everyFed = ({ plumbing = {}, boxes }: Pick<Design, 'plumbing' | 'boxes'>): Fed[] =>
+  [...Object.keys(plumbing), ...Object.keys(boxes)].flatMap((id) => fedOf(id, { plumbing, boxes }) ?? []);
+
+/** What runs on the low voltage, by its part; null: that is not known. */
+function runsOf({ key }: Fed, parts: Design['parts']): Runs | null {
   const part = parts[key ?? ''];
   if (part?.kind !== 'pump' && part?.kind !== 'fan') return null;
   const { supplyV, powerW } = part.data;
   return { key: key!, label: part.label, supplyV, powerW };
 }
 
-/** Pumps, and radiators with a fan. */
-const isFed = ({ kind, fan }: PlumbingItem) => kind === 'pump' || (kind === 'radiator' && fan !== undefined);
-
 /** Each pump and fan: its voltage, and whether what feeds it is on when it has to run. */
 export const fedStep: StepDefinition = {
   id: 'low-voltage.fed',
   version: 1,
-  subjects: ({ plumbing = {}, lowVoltage, loads }) =>
-    lowVoltage === undefined && loads === undefined
-      ? []
-      : Object.keys(plumbing).filter((id) => isFed(plumbing[id]!)),
+  subjects: ({ plumbing, boxes, lowVoltage, loads }) =>
+    lowVoltage === undefined && loads === undefined ? [] : everyFed({ plumbing, boxes }).map(({ id }) => id),
   compute(subject, read): { figures: []; checks: Check[] } {
-    const piece = read.at('plumbing')![subject]!;
-    const { tag, switched, loads: fedAs = [] } = piece;
+    const fed = fedOf(subject, { plumbing: read.at('plumbing'), boxes: read.at('boxes') })!;
+    const { tag, switched, loads: fedAs } = fed;
     const parts = read.at('parts');
-    const runs = runsOf(piece, parts);
+    const runs = runsOf(fed, parts);
     const settings = read.at('lowVoltage') ?? {};
     const { nominalV } = lowVoltageSystem({ lowVoltage: settings, parts, settings: read.at('settings') });
     const all = read.at('loads') ?? {};
@@ -64,7 +98,7 @@ export const fedStep: StepDefinition = {
               ? [{ kind: 'not-given' as const, path: 'lowVoltage.battery', label: 'battery' }]
               : []),
             ...(runs === null
-              ? [{ kind: 'not-given' as const, path: `plumbing.${subject}.pump`, label: `kind of ${tag}` }]
+              ? [{ kind: 'not-given' as const, path: fed.path, label: `kind of ${tag}` }]
               : []),
           ],
           runs !== null && Math.abs(runs.supplyV - nominalV) > nominalV * 0.2
@@ -80,7 +114,7 @@ export const fedStep: StepDefinition = {
           lowVoltageRules.fedWhen,
           [subject],
           fedAs.length === 0
-            ? [{ kind: 'not-given', path: `plumbing.${subject}.loads`, label: `what feeds ${tag}` }]
+            ? [{ kind: 'not-given', path: fed.loadsPath, label: `what feeds ${tag}` }]
             : unsaid,
           missing.length > 0
             ? `${tag} runs ${switched ?? 'always'}; while ${missing.join(' and ')} ${n(0)} of ${n(fedAs.length)} loads are on.`
@@ -103,10 +137,8 @@ export const fedStep: StepDefinition = {
 };
 
 /** Loads that feed pumps and fans. */
-const feeding = ({ plumbing = {}, loads = {} }: Pick<Design, 'plumbing' | 'loads'>): Id[] => {
-  const named = new Set(
-    Object.values(plumbing).flatMap((piece) => (isFed(piece) ? (piece.loads ?? []) : [])),
-  );
+const feeding = ({ plumbing, boxes, loads = {} }: Pick<Design, 'plumbing' | 'boxes' | 'loads'>): Id[] => {
+  const named = new Set(everyFed({ plumbing, boxes }).flatMap((one) => one.loads));
   return Object.keys(loads).filter((id) => named.has(id));
 };
 
@@ -118,9 +150,9 @@ export const feedingStep: StepDefinition = {
   compute(subject, read: Reader): { figures: []; checks: Check[] } {
     const { tag, powerW } = read.at('loads')![subject]!;
     const parts = read.at('parts');
-    const fed = Object.entries(read.at('plumbing') ?? {}).flatMap(([id, piece]) => {
-      const runs = (piece.loads ?? []).includes(subject) ? runsOf(piece, parts) : null;
-      return runs === null ? [] : [{ id, tag: piece.tag, ...runs }];
+    const fed = everyFed({ plumbing: read.at('plumbing'), boxes: read.at('boxes') }).flatMap((one) => {
+      const runs = one.loads.includes(subject) ? runsOf(one, parts) : null;
+      return runs === null ? [] : [{ id: one.id, tag: one.tag, ...runs }];
     });
     const sumW = fed.reduce((sum, one) => sum + one.powerW, 0);
     return {

@@ -28,7 +28,7 @@ const ofRule: Record<string, CoolPanel> = {
   'cooling.cold-charge': 'cold',
   'cooling.heater-stops': 'cold',
   'cooling.vent-cabin': 'cold',
-  'cooling.fan-sealed': 'cold',
+  'cooling.fan-sealed': 'worst',
   'cooling.no-bleed': 'fill',
   'cooling.tank-low': 'fill',
   'cooling.no-tank': 'fill',

@@ -163,7 +163,6 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
         none="pack (default)"
         above
       />
-      <PartField :path="`boxes.${id}.fan`" kind="fan" label="Fan through the box" none="none" />
       <ChoiceField
         :path="`boxes.${id}.ventTo`"
         label="Gas of a failing cell goes"

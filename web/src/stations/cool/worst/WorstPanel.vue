@@ -11,6 +11,7 @@ import NumberField from '../../../parts/NumberField.vue';
 import { useJob } from '../../../stores/job';
 import { useUnits } from '../../../stores/units';
 import { caseTitles, useLoops } from '../use-loops';
+import AirBoxes from './AirBoxes.vue';
 
 /** The worst that is asked: what each load reaches then, and one loop for all against loops of their own. */
 const job = useJob();
@@ -99,7 +100,8 @@ const has = (id: string) => job.figure(id as never) !== undefined;
       />
     </div>
     <p v-if="rows.length === 0" class="panel-empty">
-      No loop that can be computed yet. Without liquid, Over time shows how warm the pack gets.
+      No loop that can be computed yet. Without liquid, air through boxes is below, and Over time shows how
+      warm the pack gets.
     </p>
     <table v-else class="grid-table">
       <thead>
@@ -135,6 +137,7 @@ const has = (id: string) => job.figure(id as never) !== undefined;
       </tbody>
     </table>
   </section>
+  <AirBoxes />
   <section v-if="schools !== null" class="sheet-card" aria-labelledby="schools-title" data-schools>
     <div class="card-head">
       <h2 id="schools-title">One loop, or loops of their own</h2>
