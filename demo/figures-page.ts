@@ -1,5 +1,19 @@
 import { evaluate } from '@torvek/core/design';
-import type { Design } from '@torvek/core/document';
+import { edit, type Design } from '@torvek/core/document';
+import { pin } from '@torvek/core/pack';
+import { catalogueOf } from '@torvek/core/parts';
+import { libraryBus } from './library-bus';
+import { orchardTruck } from './orchard-truck';
+
+/** Both demos, and the truck with a fan that blows through its box: together they show every figure there is. */
+export const designsOfPage = (): Design[] => [
+  libraryBus.design,
+  orchardTruck.design,
+  edit(orchardTruck.design, (draft) => {
+    const fan = pin(draft as Design, catalogueOf('fan')[0]!);
+    Object.assign(draft.boxes['box-seat']!, { fan, airAreaM2: 0.9 });
+  })!.design,
+];
 
 /** A label that names one thing of the design stands for those of all. */
 const plain = (label: string) => label.replaceAll('|', '/');

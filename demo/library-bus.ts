@@ -199,6 +199,7 @@ const design: Design = {
     dragAreaM2: 4.6,
     drivetrainEfficiency: 0.86,
     accessoriesW: 1500,
+    cabinHeatW: 3600,
     wantedRangeKm: 160,
     topSpeedKmH: 80,
     cycle: 'country',

@@ -38,6 +38,8 @@ const design: Design = {
     dragAreaM2: 1.5,
     drivetrainEfficiency: 0.8,
     accessoriesW: 180,
+    // An open cab.
+    cabinHeatW: 0,
     wantedRangeKm: 60,
     topSpeedKmH: 30,
     cycle: 'hill',

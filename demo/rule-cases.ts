@@ -154,6 +154,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'vehicle.gross-limit': (draft) => void (draft.vehicle.grossLimitKg = 6000),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -5),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 148),
+  'vehicle.range-winter': (draft) => void (draft.vehicle.wantedRangeKm = 140),
   'vehicle.cycle-over-peak': (draft) => void (draft.pack.peakCurrentA = 150),
   'drive-cycle.beyond-source': (draft) => {
     draft.vehicle.cycle = 'burst';

@@ -37,6 +37,8 @@ export const vehicleFields = {
   gradeFraction: share('Grade', { fallback: 0, usual: [-0.3, 0.4] }),
   drivetrainEfficiency: share('Drive efficiency', { usual: [0.4, 1] }),
   accessoriesW: num('Accessories', 'W', { usual: [0, 30000] }),
+  /** Out of the pack while it drives on the coldest day; 0: it is heated otherwise. */
+  cabinHeatW: num('Cabin heat in winter', 'W', { usual: [0, 20000] }),
   wantedRangeKm: num('Range wanted', 'km', { usual: [1, 1500] }),
   /** Speeds of a drive cycle above it are driven at it. */
   topSpeedKmH: num('Driven at most at', 'km/h', { usual: [5, 250] }),

@@ -7,6 +7,7 @@ declare module '../../ground/figure' {
     'vehicle.masses': 'outKg' | 'inKg' | 'boxesKg' | 'changeKg';
     'vehicle.axles':
       'frontKg' | 'rearKg' | 'totalKg' | 'frontFraction' | 'originalFrontFraction' | 'shiftPoints';
+    'vehicle.winter': 'whPerKm' | 'rangeKm';
     'vehicle.range': 'whPerKm' | 'rangeKm' | 'batteryPowerW';
   }
 }

@@ -51,6 +51,14 @@ export const vehicleRules = {
     'More modules, a lower speed, or a smaller wish.',
     'Road load at constant speed',
   ),
+  rangeWinter: rule(
+    'range-winter',
+    'note',
+    'On the coldest day the range falls short of what is wanted',
+    'A pack that is warmed first and a heated cabin take their share before the wheels do, and cold air is denser.',
+    'Warm pack and cabin from the mains before leaving, seats instead of air, or more modules.',
+    'Road load at constant speed; heat of boxes and cabin out of the pack',
+  ),
 };
 
 /** Shift of the axle split that is worth a note, percentage points. */

@@ -7,8 +7,10 @@ import { axleLoads, type MassChange } from './axle-loads';
 import { cycleStep } from './cycle-step';
 import { massesStep, placed, readMassList, type MassBlock } from './masses';
 import { range } from './range';
+import { roadInputs } from './road-inputs';
 import { accessories } from './accessories';
 import { notableShiftPoints, vehicleRules } from './rules';
+import { winterStep } from './winter-step';
 
 const axlesStep: StepDefinition = {
   id: 'vehicle.axles',
@@ -154,23 +156,8 @@ const rangeStep: StepDefinition = {
         'consumption per km and kg',
       );
     } else {
-      inputs.given('speedKmH', vehicle.speedKmH, 'vehicle.speedKmH', 'steady speed');
-      inputs.given(
-        'rollingCoefficient',
-        vehicle.rollingCoefficient,
-        'vehicle.rollingCoefficient',
-        'rolling coefficient',
-      );
-      inputs.given('dragAreaM2', vehicle.dragAreaM2, 'vehicle.dragAreaM2', 'drag area');
-      inputs.given(
-        'drivetrainEfficiency',
-        vehicle.drivetrainEfficiency,
-        'vehicle.drivetrainEfficiency',
-        'drive train efficiency',
-      );
+      roadInputs(inputs, vehicle);
       accessories(inputs, read);
-      inputs.optional('airDensityKgM3', vehicle.airDensityKgM3, 'vehicle.airDensityKgM3', 'air density');
-      inputs.optional('gradeFraction', vehicle.gradeFraction, 'vehicle.gradeFraction', 'grade');
     }
     const run = inputs.run(range);
     const wanted = vehicle.wantedRangeKm;
@@ -228,6 +215,7 @@ export const vehicleSteps: StepDefinition[] = [
   massesStep,
   axlesStep,
   rangeStep,
+  winterStep,
   cycleStep,
   plausibleStep,
   placesStep,

@@ -115,6 +115,10 @@ const massPath = 'vehicle.masses:vehicle:' as const;
           <FigureValue id="vehicle.range:mass-rule:whPerKm" label="per km, mass rule" show-label />
           <FigureValue id="vehicle.range:road-load:rangeKm" label="range, road load" show-label />
           <FigureValue id="vehicle.range:road-load:whPerKm" label="per km, road load" show-label />
+          <template v-if="job.figure('vehicle.winter:vehicle:rangeKm') !== undefined">
+            <FigureValue id="vehicle.winter:vehicle:rangeKm" label="range, coldest day" show-label />
+            <FigureValue id="vehicle.winter:vehicle:whPerKm" label="per km, coldest day" show-label />
+          </template>
         </div>
         <RangePlot />
         <div class="fields">
@@ -126,6 +130,7 @@ const massPath = 'vehicle.masses:vehicle:' as const;
           <NumberField path="vehicle.drivetrainEfficiency" />
           <NumberField path="vehicle.accessoriesW" :fallback="lowVoltage" />
           <NumberField path="vehicle.gradeFraction" />
+          <NumberField path="vehicle.cabinHeatW" />
         </div>
       </section>
     </div>
