@@ -59,7 +59,7 @@ describe('the loops of the bus', () => {
     expect(loud(0)).toEqual(['cooling.stands: 3']);
     expect(loud(0.03)).toEqual(['loop-balance.starved: 3']);
     // 0.1 of the opening lets 0.87 L/min through each, and they need 1.
-    expect(loud(0.1)).toEqual(['cooling.least-flow: 3']);
+    expect(loud(0.1)).toEqual(['loop-balance.imbalance: 3']);
     expect(loud(0.2)).toEqual(['loop-balance.imbalance: 0']);
     expect(loud(0.6)).toEqual([]);
   });

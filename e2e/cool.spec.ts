@@ -1,4 +1,4 @@
-import { cell, expect, figure, saved, test } from './fixtures';
+import { cell, expect, field, figure, saved, test } from './fixtures';
 
 const imbalance = (loop: string) => `cooling.loop:${loop}:imbalanceFraction`;
 
@@ -145,4 +145,18 @@ test('worst case, over time and cold follow from one another; the truck has no l
   await page.locator('[data-path="boxes.box-seat.heaterW"] input').fill('12');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Findings and working')).toContainText('ends at');
+
+  // A fan that blows outside air past its cells.
+  await page.getByRole('link', { name: 'Worst case' }).click();
+  const air = page.locator('[data-air]');
+  await air.getByLabel('Fan of Box under the seat').selectOption({ label: 'F225, 0.28 kg/s, 12 V' });
+  const settles = figure(page, 'cooling.air:box-seat:cellsC');
+  await expect(figure(page, 'cooling.air:box-seat:airKgPerS')).toContainText('0.168');
+  await expect(settles).toContainText('—');
+  await field(page, 'boxes.box-seat.airAreaM2').fill('0.9');
+  await page.keyboard.press('Enter');
+  await expect(settles).toContainText('32.4');
+  await field(page, 'boxes.box-seat.airAreaM2').fill('0.03');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Findings and working')).toContainText('cells would settle at');
 });

@@ -5,7 +5,8 @@ import type { Id } from '../../model/document';
 import { judge } from '../../model/step';
 import { fluidAt } from './fluid';
 import { hydraulicRules, pumpPoints, raiseOfLoop } from './hydraulic';
-import { balanceRules, bypassBelow, imbalanceAbove } from './loop-balance';
+import { isUneven, shortText } from './lack';
+import { balanceRules, bypassBelow } from './loop-balance';
 import type { LoopState } from './loop-state';
 import { coolingRules } from './rules';
 
@@ -116,7 +117,12 @@ export function flowChecks(
         ],
         lack.starved,
       ),
-      of(balanceRules.imbalance, unevenMessage(), [worstValue, ...unevenValues()]),
+      of(
+        balanceRules.imbalance,
+        unevenMessage(),
+        [worstValue, ...unevenValues()],
+        lack.shortOfUneven.map(({ piece }) => piece.id),
+      ),
     ];
   }
   function starvedMessage(): string | null {
@@ -134,14 +140,14 @@ export function flowChecks(
   function isStarved(id: Id): boolean {
     return lack.starved.includes(id);
   }
-  function isToldOtherwise(id: Id): boolean {
-    return lack.stands.some((one) => one.id === id) || lack.short.some(({ piece }) => piece.id === id);
+  function stands(id: Id): boolean {
+    return lack.stands.some((one) => one.id === id);
   }
   function unevenMessage(): string | null {
     const uneven = balance.flatMap(({ result }) => {
-      if ((result.worstImbalanceFraction ?? 0) <= imbalanceAbove) return [];
-      // What stands, is starved, or has less than it needs is said as that.
-      if (result.starved.length > 0 || result.shares.some(({ id }) => isToldOtherwise(id))) return [];
+      // What stands or is starved is said as that.
+      if (!isUneven(result) || result.starved.length > 0 || result.shares.some(({ id }) => stands(id)))
+        return [];
       const far = result.shares.reduce((most, one) =>
         Math.abs(one.ratioToMean! - 1) > Math.abs(most.ratioToMean! - 1) ? one : most,
       );
@@ -149,15 +155,26 @@ export function flowChecks(
         `${nameOf(far.id)} gets ${n(Math.abs(far.flowLPerMin))} L/min where like plates have ${n(result.meanLPerMin)} on average.`,
       ];
     });
+    const short = lack.shortOfUneven.slice(0, 6).map(shortText);
+    if (short.length > 0) uneven.push(`${short.join('; ')}.`);
     return uneven.length === 0 ? null : uneven.join(' ');
   }
   function unevenValues() {
-    return balance.flatMap(({ result }) => [
-      { label: 'on average', value: result.meanLPerMin, unit: 'L/min' },
-      ...result.shares
-        .slice(0, 40)
-        .map(({ id, flowLPerMin }) => ({ label: nameOf(id), value: Math.abs(flowLPerMin), unit: 'L/min' })),
-    ]);
+    return [
+      ...balance.flatMap(({ result }) => [
+        { label: 'on average', value: result.meanLPerMin, unit: 'L/min' },
+        ...result.shares
+          .slice(0, 40)
+          .map(({ id, flowLPerMin }) => ({ label: nameOf(id), value: Math.abs(flowLPerMin), unit: 'L/min' })),
+      ]),
+      ...lack.shortOfUneven
+        .slice(0, 6)
+        .map(({ piece, leastLPerMin }) => ({
+          label: `${piece.item.tag} needs`,
+          value: leastLPerMin,
+          unit: 'L/min',
+        })),
+    ];
   }
   function starvedValues() {
     return balance.flatMap(({ result }) =>

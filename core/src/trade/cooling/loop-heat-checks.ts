@@ -5,7 +5,7 @@ import type { Id } from '../../model/document';
 import { judge } from '../../model/step';
 import { caseNames, type CoolingCase } from './cases';
 import { fitDrop } from './fit-drop';
-import { leastOf } from './lack';
+import { leastOf, shortText, shortValues } from './lack';
 import { isPlate, type LoopInCase } from './loop-answer';
 import { most, type LoopState } from './loop-state';
 import { coolingRules } from './rules';
@@ -58,19 +58,11 @@ export function heatChecks(
         [subject],
         cold === null ? noPump : [],
         told.length > 0
-          ? `${told
-              .map(
-                ({ piece, flowLPerMin, leastLPerMin }) =>
-                  `${piece.item.tag} gets ${n(flowLPerMin)} L/min and needs ${n(leastLPerMin)}`,
-              )
-              .join('; ')}${lack.short.length > told.length ? '; and more' : ''}.`
+          ? `${told.map(shortText).join('; ')}${lack.short.length > told.length ? '; and more' : ''}.`
           : null,
         [
           { label: 'pieces with less than they need', value: lack.short.length, unit: '' },
-          ...told.flatMap(({ piece, flowLPerMin, leastLPerMin }) => [
-            { label: `flow of ${piece.item.tag}`, value: flowLPerMin, unit: 'L/min' },
-            { label: `${piece.item.tag} needs`, value: leastLPerMin, unit: 'L/min' },
-          ]),
+          ...told.flatMap(shortValues),
         ],
         { also: lack.short.map(({ piece }) => piece.id), parts: lack.short.map(({ piece }) => piece.id) },
       ),

@@ -171,9 +171,9 @@ const massPath = 'vehicle.masses:vehicle:' as const;
 }
 
 .schools {
-  display: flex;
-  gap: 1.4rem;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(8.4rem, 1fr));
+  gap: 0.2rem 1rem;
   margin-bottom: 0.4rem;
 }
 
