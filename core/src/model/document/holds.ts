@@ -5,6 +5,12 @@ import type { PlumbingItem } from './cooling';
 import type { Design } from './design';
 import type { Id } from './id';
 
+/** Boxes in which modules stand. */
+export const occupied = ({ modules, boxes }: Pick<Design, 'modules' | 'boxes'>): Id[] => {
+  const used = new Set(Object.values(modules).map(({ box }) => box));
+  return Object.keys(boxes).filter((id) => used.has(id));
+};
+
 /** Coolant of which nothing is said: 50 % glycol in water at 20 °C. */
 export const usualCoolantKgM3 = 1076;
 /** What a pump or heater holds, L: little, and rarely on its sheet. */

@@ -1,6 +1,6 @@
 import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { boxDefaults, coolingDefaults, type Design, type Id } from '../../model/document';
+import { boxDefaults, coolingDefaults, occupied, type Design, type Id } from '../../model/document';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { cellLimits } from '../charging';
 import { readPackLayout } from '../pack';
@@ -11,10 +11,8 @@ import { coolingRules } from './rules';
 export const airJPerKgK = 1006;
 
 /** Boxes of modules that a fan blows outside air through. */
-export const blown = ({ boxes, modules }: Pick<Design, 'boxes' | 'modules'>): Id[] => {
-  const used = new Set(Object.values(modules).map(({ box }) => box));
-  return Object.keys(boxes).filter((id) => used.has(id) && boxes[id]!.fan !== undefined);
-};
+export const blown = (design: Pick<Design, 'boxes' | 'modules'>): Id[] =>
+  occupied(design).filter((id) => design.boxes[id]!.fan !== undefined);
 
 interface AirInCase {
   at: CoolingCase;

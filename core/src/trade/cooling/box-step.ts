@@ -1,6 +1,6 @@
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { coolingDefaults, type Design, type Id } from '../../model/document';
+import { coolingDefaults, occupied, type Design, type Id } from '../../model/document';
 import type { HeaterData } from '../../model/parts';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
@@ -14,12 +14,6 @@ import { warmUp, warmUpRules } from './warm-up';
 const n = formatNumber;
 /** What a 12 V or mains heater gets, V. */
 const otherBusV = { '12 V': 13.8, mains: 230 };
-
-/** Boxes in which modules stand. */
-const occupied = ({ modules, boxes }: Pick<Design, 'modules' | 'boxes'>): Id[] => {
-  const used = new Set(Object.values(modules).map(({ box }) => box));
-  return Object.keys(boxes).filter((id) => used.has(id));
-};
 
 /** What keeps an area from being computed, of a box. */
 const sizes = [

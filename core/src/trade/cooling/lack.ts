@@ -73,7 +73,10 @@ export function lackOf({
       ? []
       : [{ id, at: when[0]!.at, heatW: Math.max(...when.map((one) => one.heatW[id]!)) }];
   });
-  const told = new Set(stands.map(({ id }) => id));
+  // What stands in one case only has enough in the others, or too little of its own.
+  const told = new Set(
+    stands.flatMap(({ id }) => (Math.abs(flowOf(id) ?? 0) < standsBelowLPerMin ? [id] : [])),
+  );
   const starved = balance.flatMap(({ result }) => result.starved.filter((id) => !told.has(id)));
   for (const id of starved) told.add(id);
   const uneven = new Set(

@@ -140,14 +140,10 @@ export function flowChecks(
   function isStarved(id: Id): boolean {
     return lack.starved.includes(id);
   }
-  function stands(id: Id): boolean {
-    return lack.stands.some((one) => one.id === id);
-  }
   function unevenMessage(): string | null {
     const uneven = balance.flatMap(({ result }) => {
       // What stands or is starved is said as that.
-      if (!isUneven(result) || result.starved.length > 0 || result.shares.some(({ id }) => stands(id)))
-        return [];
+      if (!isUneven(result) || result.starved.length > 0) return [];
       const far = result.shares.reduce((most, one) =>
         Math.abs(one.ratioToMean! - 1) > Math.abs(most.ratioToMean! - 1) ? one : most,
       );
@@ -167,13 +163,11 @@ export function flowChecks(
           .slice(0, 40)
           .map(({ id, flowLPerMin }) => ({ label: nameOf(id), value: Math.abs(flowLPerMin), unit: 'L/min' })),
       ]),
-      ...lack.shortOfUneven
-        .slice(0, 6)
-        .map(({ piece, leastLPerMin }) => ({
-          label: `${piece.item.tag} needs`,
-          value: leastLPerMin,
-          unit: 'L/min',
-        })),
+      ...lack.shortOfUneven.slice(0, 6).map(({ piece, leastLPerMin }) => ({
+        label: `${piece.item.tag} needs`,
+        value: leastLPerMin,
+        unit: 'L/min',
+      })),
     ];
   }
   function starvedValues() {

@@ -1,6 +1,6 @@
 import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { coolingDefaults } from '../../model/document';
+import { coolingDefaults, occupied } from '../../model/document';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { accessories } from './accessories';
 import { range } from './range';
@@ -17,11 +17,11 @@ export const coldAirKgM3 = (temperatureC: number): number =>
 /** What warming the modules from the coldest night takes out of the pack, kWh: of boxes that have a heater, unless another source feeds it. */
 function warmingOf(read: Reader): { kWh: number; gaps: Gap[] } {
   const boxes = read.at('boxes');
-  const used = new Set(Object.values(read.at('modules')).map(({ box }) => box));
   const gaps: Gap[] = [];
   let kWh = 0;
-  for (const [id, { heater, heaterVoltage = 'pack' }] of Object.entries(boxes)) {
-    if (!used.has(id) || (heater !== undefined && heaterVoltage !== 'pack')) continue;
+  for (const id of occupied({ boxes, modules: read.at('modules') })) {
+    const { heater, heaterVoltage = 'pack' } = boxes[id]!;
+    if (heater !== undefined && heaterVoltage !== 'pack') continue;
     // A box without a heater is not warmed.
     if (read.figure(figureId('cooling.box', id, 'heaterW')).value === 0) continue;
     const energy = read.figure(figureId('cooling.box', id, 'energyKWh'));

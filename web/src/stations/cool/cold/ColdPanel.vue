@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { cellLimits } from '@torvek/core/charging';
 import { packLayout } from '@torvek/core/pack';
-import { ventWays, type Id } from '@torvek/core/document';
+import { occupied, ventWays, type Id } from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -18,10 +18,7 @@ const job = useJob();
 const limits = computed(() =>
   cellLimits(job.design.cooling, packLayout(job.design).layout?.part.data.chemistry),
 );
-const boxes = computed(() => {
-  const used = new Set(Object.values(job.design.modules).map(({ box }) => box));
-  return Object.entries(job.design.boxes).filter(([id]) => used.has(id));
-});
+const boxes = computed(() => occupied(job.design).map((id) => [id, job.design.boxes[id]!] as const));
 const fig = (name: FigureName<'cooling.box'>, box: Id) => figureId('cooling.box', box, name);
 const value = (name: FigureName<'cooling.box'>, box: Id) => job.figure(fig(name, box))?.value ?? null;
 const begun = computed(() => job.design.cooling !== undefined);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { switchings, type Id } from '@torvek/core/document';
+import { occupied, switchings, type Id } from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { computed } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
@@ -11,10 +11,7 @@ import { useJob } from '../../../stores/job';
 
 /** Boxes of modules that a fan may blow outside air through: how much, and how warm their cells settle. */
 const job = useJob();
-const boxes = computed(() => {
-  const used = new Set(Object.values(job.design.modules).map(({ box }) => box));
-  return Object.entries(job.design.boxes).filter(([id]) => used.has(id));
-});
+const boxes = computed(() => occupied(job.design).map((id) => [id, job.design.boxes[id]!] as const));
 const fig = (name: FigureName<'cooling.air'>, box: Id) => figureId('cooling.air', box, name);
 const loads = computed(() => Object.entries(job.design.loads ?? {}).map(([id, { tag }]) => ({ id, tag })));
 const switched = switchings.map((value) => ({ value, text: value }));
