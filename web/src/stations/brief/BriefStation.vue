@@ -170,9 +170,12 @@ const massPath = 'vehicle.masses:vehicle:' as const;
   align-items: start;
 }
 
+/* A column for each way to say it: how far, and on what. */
 .schools {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(8.4rem, 1fr));
+  grid-auto-flow: column;
+  grid-template-rows: auto auto;
+  grid-auto-columns: minmax(0, 1fr);
   gap: 0.2rem 1rem;
   margin-bottom: 0.4rem;
 }
