@@ -1,6 +1,5 @@
 import type { Id, SupplyItem } from '../../model/document';
 import { Inputs, type Reader } from '../../model/step';
-import type { ChargeCurveResult } from './charge-curve';
 import { packInputs } from './pack-side';
 
 /** The inputs of a charge at a supply: from where to where, and with what at the most. */
@@ -45,7 +44,3 @@ export function curveInputs(
   limit('maxV', source.maxV);
   return inputs;
 }
-
-/** Heat of the pack over a charge, W, mean. */
-export const heatOf = (result: ChargeCurveResult | null): number | null =>
-  result === null || result.minutes === 0 ? null : (result.lossKWh * 60_000) / result.minutes;

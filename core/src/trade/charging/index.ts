@@ -10,7 +10,7 @@ export { ladderItems, type LadderAnswer, type LadderItem } from './ladder-step';
 export { packInputs, packOhm } from './pack-side';
 export { type StationLink } from './station-limits';
 export { type StationAnswer } from './station-step';
-export { heatOf } from './curve-inputs';
+export { chargeHeat } from './charge-heat';
 export { type SupplyAnswer } from './supply-step';
 export { inletOf, inletRating } from './supply-inputs';
 export { thresholdLadder, type Threshold, type ThresholdLadderResult } from './threshold-ladder';

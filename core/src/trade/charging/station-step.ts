@@ -6,7 +6,8 @@ import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './ch
 import { dcfcWindow, type DcfcWindowInput, type DcfcWindowResult } from './dcfc-window';
 import { reachChecks } from './reach-checks';
 import { stationLimits, type StationLink } from './station-limits';
-import { curveInputs, heatOf } from './curve-inputs';
+import { chargeHeat } from './charge-heat';
+import { curveInputs } from './curve-inputs';
 
 /** What a station comes to, for pictures of it. */
 export interface StationAnswer {
@@ -53,7 +54,6 @@ export const stationStep: StepDefinition = {
     const run = inputs.run<ChargeCurveInput, ChargeCurveResult>(chargeCurve);
     const v = (label: string, value: number, unit: string): CheckValue => ({ label, value, unit });
     const least = limits.find(({ currentA }) => currentA === limitA);
-    const heatW = heatOf(run.result);
     const limit: Figure = {
       id: figureId('charge.station', subject, 'limitA'),
       label: `Most current at ${tag}`,
@@ -75,35 +75,12 @@ export const stationStep: StepDefinition = {
               },
             ],
     };
-    const heat: Figure = {
-      id: figureId('charge.station', subject, 'heatW'),
-      label: `Heat of the pack at ${tag}`,
-      unit: 'W',
-      value: heatW,
-      gaps:
-        heatW !== null
-          ? []
-          : run.gaps.length > 0
-            ? run.gaps
-            : [{ kind: 'never', label: `${tag}: takes nothing` }],
-      working:
-        heatW === null
-          ? []
-          : [
-              {
-                symbol: 'P',
-                label: 'Heat of the pack',
-                formula: '60·E_loss/t',
-                inputs: [
-                  { symbol: 'E_loss', value: run.result!.lossKWh * 1000, unit: 'Wh' },
-                  { symbol: 't', value: run.result!.minutes, unit: 'min' },
-                ],
-                value: heatW,
-                unit: 'W',
-                source: 'Mean over the charge',
-              },
-            ],
-    };
+    const heat = chargeHeat(
+      figureId('charge.station', subject, 'heatW'),
+      `Heat of the pack at ${tag}`,
+      tag,
+      run,
+    );
     return {
       figures: [
         ...meets.figures('charge.station', subject, [

@@ -2,7 +2,7 @@ import { figureId, type Figure, type FigureName, type Gap, type TracedStep } fro
 import type { Id } from '../../model/document';
 import type { Run } from '../../model/step';
 import type { ChargeCurveInput, ChargeCurveResult } from './charge-curve';
-import { heatOf } from './curve-inputs';
+import { chargeHeat } from './charge-heat';
 import type { MainsLimits } from './mains-limits';
 import type { MainsWay } from './supply-inputs';
 
@@ -216,24 +216,9 @@ export function supplyFigures(
             'Efficiency at the nominal voltage',
           ),
     ),
-    told(
-      'heatW',
-      `Heat of the pack at ${tag}`,
-      'W',
-      heatOf(run.result),
-      run.result === null
-        ? []
-        : line(
-            'Heat of the pack',
-            'W',
-            heatOf(run.result),
-            '60·E_loss/t',
-            [
-              ['E_loss', run.result.lossKWh * 1000, 'Wh'],
-              ['t', run.result.minutes, 'min'],
-            ],
-            'Mean over the charge',
-          ),
-    ),
+    chargeHeat(figureId('charge.supply', subject, 'heatW'), `Heat of the pack at ${tag}`, tag, {
+      result: run.result,
+      gaps: run.gaps.length > 0 ? run.gaps : gaps,
+    }),
   ];
 }

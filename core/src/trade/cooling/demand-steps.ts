@@ -1,7 +1,14 @@
 import { figureId, type Figure } from '../../ground/figure';
 import { coolingDefaults } from '../../model/document';
 import { gapsBehind, Inputs, type Reader, type StepDefinition, type StepOutput } from '../../model/step';
-import { chargeCurve, packInputs, packOhm, type ChargeCurveInput, type ChargeCurveResult } from '../charging';
+import {
+  chargeCurve,
+  chargeHeat,
+  packInputs,
+  packOhm,
+  type ChargeCurveInput,
+  type ChargeCurveResult,
+} from '../charging';
 import { readPackLayout } from '../pack';
 import { cycleInputs, driveCycle, hillS } from '../vehicle';
 import { chargePower, type ChargePower } from './cases';
@@ -178,40 +185,13 @@ export const chargeStep: StepDefinition = {
     const followed = chargePower(read, subject as 'fast' | 'home');
     if (followed.typedW === null) return followedCharge(subject as 'fast' | 'home', followed, read);
     const run = chargeInputs(read, subject).run<ChargeCurveInput, ChargeCurveResult>(chargeCurve);
-    const { result } = run;
-    const heatW =
-      result === null || result.minutes === 0 ? null : (result.lossKWh * 1000 * 60) / result.minutes;
     const what = subject === 'fast' ? 'fast charge' : 'charge at home';
-    const heat: Figure = {
-      id: figureId('cooling.charge', subject, 'packHeatW'),
-      label: `Heat of the pack, ${what}`,
-      unit: 'W',
-      value: heatW,
-      gaps:
-        heatW !== null
-          ? []
-          : run.gaps.length > 0
-            ? run.gaps
-            : [{ kind: 'never', label: `${what}: takes nothing` }],
-      working:
-        heatW === null
-          ? []
-          : [
-              ...run.working('E_loss'),
-              {
-                symbol: 'P',
-                label: `Heat of the pack, ${what}`,
-                formula: '60·E_loss/t',
-                inputs: [
-                  { symbol: 'E_loss', value: 1000 * result!.lossKWh, unit: 'Wh' },
-                  { symbol: 't', value: result!.minutes, unit: 'min' },
-                ],
-                value: heatW,
-                unit: 'W',
-                source: 'Mean over the charge',
-              },
-            ],
-    };
+    const heat = chargeHeat(
+      figureId('cooling.charge', subject, 'packHeatW'),
+      `Heat of the pack, ${what}`,
+      what,
+      run,
+    );
     return run.output(
       [
         ...run.figures('cooling.charge', subject, [
