@@ -5,7 +5,7 @@ import { touchLimitOf, type Design, type Id } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
 import { segments } from '../pack';
 import type { MappedBoard } from './bms-map';
-import { boardMapOf } from './board-map';
+import { boardMapsView } from './board-map';
 import { watchedStrings } from './map-step';
 import { plugOrder, type PlugOrder } from './plug-order';
 import { monitoringRules } from './rules';
@@ -55,7 +55,7 @@ export const orderStep: StepDefinition = {
       settings: read.at('settings'),
     };
     const { tag, disconnectAt } = strings[subject]!;
-    const { boards, gaps: mapGaps } = boardMapOf(design, subject);
+    const { boards, gaps: mapGaps } = read.shared(boardMapsView)[subject] ?? { boards: null, gaps: [] };
     const gaps: Gap[] =
       boards === null && mapGaps.length === 0
         ? [{ kind: 'not-given', path: 'boards', label: `boards for ${tag}` }]

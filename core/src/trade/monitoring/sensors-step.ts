@@ -2,34 +2,19 @@ import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import type { Id } from '../../model/document';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
-import { bmsMap } from './bms-map';
-import { boardsOf, mapInput } from './map-inputs';
-import { saysSensing, watchedStrings } from './map-step';
+import { boardMapsView } from './board-map';
+import { saysSensing } from './map-step';
 import { monitoringRules } from './rules';
 
 const n = formatNumber;
 
 /** The modules whose cells each board reads, of strings whose map can be made. */
-function modulesByBoard(read: Reader): Map<Id, Set<Id>> {
-  const design = {
-    strings: read.at('strings'),
-    modules: read.at('modules'),
-    parts: read.at('parts'),
-    boards: read.at('boards') ?? {},
-    sensing: read.at('sensing') ?? {},
-    pack: read.at('pack'),
-  };
-  const found = new Map<Id, Set<Id>>();
-  for (const id of watchedStrings(design)) {
-    if (boardsOf(design, id).length === 0) continue;
-    const { input, gaps } = mapInput(design, id, () => 0);
-    const parsed = bmsMap.parse({ ...input, peakCurrentA: 0 });
-    if (gaps.length > 0 || !parsed.ok) continue;
-    for (const board of bmsMap.calculate(parsed.input).result.boards)
-      found.set(board.id, new Set(board.cells.map(({ module }) => module)));
-  }
-  return found;
-}
+const modulesByBoard = (read: Reader): Map<Id, Set<Id>> =>
+  new Map(
+    Object.values(read.shared(boardMapsView)).flatMap(({ boards }) =>
+      (boards ?? []).map(({ id, cells }) => [id, new Set(cells.map(({ module }) => module))] as const),
+    ),
+  );
 
 /** Temperature sensors of the pack, and what the monitor does that balancing does not want. */
 export const sensorsStep: StepDefinition = {
