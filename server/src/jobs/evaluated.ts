@@ -13,11 +13,12 @@ export interface Evaluated {
   procedure: ProcedureStep[];
 }
 
+type Evaluator = ReturnType<typeof createEvaluator>;
 const mostKept = 8;
 interface Kept extends Evaluated {
   of: string;
   library: Library;
-  evaluator: ReturnType<typeof createEvaluator>;
+  evaluator: Evaluator;
 }
 
 const kept = new Map<string, Kept>();
@@ -46,13 +47,22 @@ export function evaluatedAsBuilt(
   if (differences.length === 0) return { ...evaluated(job, library), upTo: null };
   // What differs, and not how many: a correction brings an older entry back.
   const what = JSON.stringify(differences.map(({ path, built }) => [path, built]));
-  return { ...keptOf(`${job.id} built`, `${job.version} ${what}`, design, library), upTo };
+  const key = `${job.id} built`;
+  // The vehicle as built differs in little: it begins with what is known of the design.
+  const begin = () => kept.get(job.id)?.evaluator.fork() ?? createEvaluator();
+  return { ...keptOf(key, `${job.version} ${what}`, design, library, begin), upTo };
 }
 
-function keptOf(key: string, of: string, design: Design, library: Library): Evaluated {
+function keptOf(
+  key: string,
+  of: string,
+  design: Design,
+  library: Library,
+  begin: () => Evaluator = createEvaluator,
+): Evaluated {
   const known = kept.get(key);
   if (known?.of === of && known.library === library) return known;
-  const evaluator = known?.evaluator ?? createEvaluator();
+  const evaluator = known?.evaluator ?? begin();
   const evaluation = evaluator.evaluate(design, library);
   const fresh = { of, library, evaluator, evaluation, procedure: procedureFor(design, evaluation) };
   kept.delete(key);
