@@ -450,6 +450,25 @@ describe('a box that a fan blows through', () => {
     expect(rise(halved)).toBeCloseTo(rise(blownThrough()) / 2, 9);
   });
 
+  test('what is not known of one case leaves the warmest of all unknown; a fan that is off is not called enough', () => {
+    const state = (design: Design) =>
+      evaluate(design).checks.find(
+        ({ rule, subjects }) => rule.id === 'cooling.cells-hot' && subjects[0] === 'box-seat',
+      )!;
+    const still = blownThrough((box) => void (box.fanSwitched = 'driving'));
+    expect(state(still)).toMatchObject({ state: 'not-checked', gaps: [{ kind: 'never' }] });
+    const blind = (airAreaM2: number) =>
+      blownThrough((box, draft) => {
+        box.airAreaM2 = airAreaM2;
+        // Not a charge: what it heats is not known.
+        draft.cooling!.chargeW = -5;
+      });
+    expect(air(blind(0.5), 'cellsC')!.value).toBeNull();
+    expect(air(blind(0.5), 'airWPerK')!.value).not.toBeNull();
+    expect(state(blind(0.5)).state).toBe('not-checked');
+    expect(state(blind(0.03)).state).toBe('raised');
+  });
+
   test('it is fed like a pump: its voltage, when it runs, and what it draws', () => {
     const fed = (when: 'driving' | 'always', powerW: number, supplyV = 12) =>
       blownThrough((box, draft) => {

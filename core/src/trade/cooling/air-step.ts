@@ -64,11 +64,17 @@ export const airStep: StepDefinition = {
 
     const caseGaps: Gap[] = [];
     const share = shareOf(subject, read);
+    // Where its fan is off nothing is computed that cools its cells.
+    const stillGaps: Gap[] = [];
     const known: AirInCase[] = coolingCases
-      .filter((one) => readsCase(read, one) && runsIn(box.fanSwitched, one))
+      .filter((one) => readsCase(read, one))
       .flatMap((one) => {
         const { packHeatW, gaps } = demandOf(read, one);
-        // Of the power of inverter and charger nothing is lost in the box.
+        if (!runsIn(box.fanSwitched, one)) {
+          if (packHeatW !== 0 && share > 0)
+            stillGaps.push({ kind: 'never', label: `air in ${tag}, ${caseNames[one]}: its fan is off` });
+          return [];
+        }
         if (packHeatW === null) caseGaps.push(...gaps);
         return packHeatW === null ? [] : [{ at: one, heatW: packHeatW * share }];
       });
@@ -85,6 +91,8 @@ export const airStep: StepDefinition = {
           : [];
     const outC = heatW === null || flowWPerK === null ? null : inC + heatW / flowWPerK;
     const cellsC = heatW === null || uaWPerK === null ? null : inC + heatW / uaWPerK;
+    /** The warmest of all cases is known once each of them is. */
+    const ofAllCases = (value: number | null) => (caseGaps.length > 0 ? null : value);
 
     const heat = {
       symbol: 'Q',
@@ -178,7 +186,7 @@ export const airStep: StepDefinition = {
           },
         ],
       ),
-      told('outC', 'Air that leaves it', '°C', outC, [...airGaps, ...noCase], 'T_a + Q/C', [
+      told('outC', 'Air that leaves it', '°C', ofAllCases(outC), [...airGaps, ...noCase], 'T_a + Q/C', [
         outside,
         heat,
         flow,
@@ -187,7 +195,7 @@ export const airStep: StepDefinition = {
         'cellsC',
         'Its cells settle at',
         '°C',
-        cellsC,
+        ofAllCases(cellsC),
         [...airGaps, ...areaGaps, ...noCase],
         'T_a + Q/UA',
         [outside, heat, { symbol: 'UA', value: uaWPerK ?? 0, unit: 'W/K' }],
@@ -202,7 +210,9 @@ export const airStep: StepDefinition = {
           coolingRules.cellsHot,
           [subject],
           // What is too hot in one case is, whatever is missing of another.
-          isHot ? [] : [...airGaps, ...areaGaps, ...noCase.filter(({ kind }) => kind !== 'never')],
+          isHot
+            ? []
+            : [...airGaps, ...areaGaps, ...noCase.filter(({ kind }) => kind !== 'never'), ...stillGaps],
           isHot
             ? `In ${tag} cells would settle at ${formatQuantity(cellsC, '°C')} (${caseNames[worst!.at]}, ${formatNumber(heatW!)} W in ${formatNumber(airKgPerS!)} kg/s of air); they may get ${formatQuantity(maxC, '°C')}.`
             : null,

@@ -44,7 +44,7 @@ function fedOf(id: Id, { plumbing = {}, boxes }: Pick<Design, 'plumbing' | 'boxe
   const { fan: key, fanSwitched: switched, fanLoads: loads = [] } = box;
   return {
     id,
-    tag: `fan of ${box.tag}`,
+    tag: `Fan of ${box.tag}`,
     path: `${at}.fan`,
     loadsPath: `${at}.fanLoads`,
     key,
