@@ -102,7 +102,7 @@ test('data of before is taken up, with what its journals alone had; its people k
     problems: [],
     takenUp: { at: now, links: 3, problems: [], restored: [{ seq: 1, at: '2026-11-02T08:00:00.000Z' }] },
   });
-  expect(story.entries.map(({ entry }) => entry.seq)).toEqual([1, 2]);
+  expect(story.entries.map(({ seq }) => seq)).toEqual([1, 2]);
   expect(tellShop(journal.read(shopChain)).people.get('p1')?.secret).toMatchObject({
     passwordHash: '$argon2id$old',
     second: null,

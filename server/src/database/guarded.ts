@@ -1,4 +1,4 @@
-import type { Database, Queryable } from './database';
+import type { Database, Digested, HeldTexts, Queryable } from './database';
 
 /** A database that everyone but one can be kept away from. */
 export class Guarded implements Database {
@@ -8,9 +8,9 @@ export class Guarded implements Database {
     await this.gate;
     return this.inner.query<Row>(sql, parameters);
   }
-  async digest(sql: string, parameters: unknown[]): Promise<{ count: number; digest: string }> {
+  async digest(sql: string, parameters: unknown[], held: HeldTexts | null): Promise<Digested> {
     await this.gate;
-    return this.inner.digest(sql, parameters);
+    return this.inner.digest(sql, parameters, held);
   }
   async execute(sql: string): Promise<void> {
     await this.gate;

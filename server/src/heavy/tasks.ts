@@ -1,32 +1,36 @@
-import { calculators } from '@torvek/core/calculators';
-import { auditJob, auditShop, expectedPages } from '../verify/audit';
-import { damageOf } from '../journal/scrub';
 import type { printSheet as print } from '../sheets/print';
-import { checkArchive } from '../take-away/check';
-import { stageBackup } from '../take-away/restore';
-import { tryBackup } from '../take-away/try-backup';
-import { packBackup, packJob } from '../take-away/packing';
+import type { checkArchive } from '../take-away/check';
+import type { packBackup, packJob } from '../take-away/packing';
+import type { stageBackup } from '../take-away/restore';
+import type { tryBackup } from '../take-away/try-backup';
+import type { auditJob, auditShop, expectedPages } from '../verify/audit';
+import type { damageOf } from '../journal/scrub';
 
-/** A stateless calculation that takes long. */
-const calculate = ({ name, body }: { name: string; body: unknown }) => calculators.get(name)!.answer(body);
+type Input<Task extends (input: never) => unknown> = Parameters<Task>[0];
 
-/** Sets a sheet as pages; what sets type is loaded when the first is asked for. */
-const printSheet = async (input: Parameters<typeof print>[0]) =>
-  (await import('../sheets/print')).printSheet(input);
-
-/** What is done in threads of their own: each takes and gives what can be sent between threads. */
+/**
+ * What is done in threads of their own: each takes and gives what can be sent between threads. A thread loads what its task needs, and no
+ * more: half a second of reading code is saved wherever no design is computed.
+ */
 export const tasks = {
-  damageOf,
-  auditJob,
-  auditShop,
-  expectedPages,
-  packJob,
-  packBackup,
-  stageBackup,
-  tryBackup,
-  checkArchive,
-  calculate,
-  printSheet,
+  damageOf: async (input: Input<typeof damageOf>) => (await import('../journal/scrub')).damageOf(input),
+  auditJob: async (input: Input<typeof auditJob>) => (await import('../verify/audit')).auditJob(input),
+  auditShop: async (input: Input<typeof auditShop>) => (await import('../verify/audit')).auditShop(input),
+  expectedPages: async (input: Input<typeof expectedPages>) =>
+    (await import('../verify/audit')).expectedPages(input),
+  packJob: async (input: Input<typeof packJob>) => (await import('../take-away/packing')).packJob(input),
+  packBackup: async (input: Input<typeof packBackup>) =>
+    (await import('../take-away/packing')).packBackup(input),
+  stageBackup: async (input: Input<typeof stageBackup>) =>
+    (await import('../take-away/restore')).stageBackup(input),
+  tryBackup: async (input: Input<typeof tryBackup>) =>
+    (await import('../take-away/try-backup')).tryBackup(input),
+  checkArchive: async (input: Input<typeof checkArchive>) =>
+    (await import('../take-away/check')).checkArchive(input),
+  printSheet: async (input: Input<typeof print>) => (await import('../sheets/print')).printSheet(input),
+  /** A stateless calculation that takes long. */
+  calculate: async ({ name, body }: { name: string; body: unknown }) =>
+    (await import('@torvek/core/calculators')).calculators.get(name)!.answer(body),
 };
 
 export type Tasks = typeof tasks;

@@ -7,27 +7,58 @@ const isNumber = new Set(['changes.version', 'entries.seq', 'releases.number', '
 /** Columns of long texts, which are compared as they are: JSON without an end of line in it. */
 const long = new Set(['content', 'forward', 'inverse', 'design', 'first_design']);
 
-/** Writes rows down as both sides do: short columns as one list, each long one on a line of its own. */
+/**
+ * Columns of numbers, hashes, times and words of ours, which are written as they are: what is recorded in them has no end of line, so
+ * that a text with as many lines as expected cannot be divided in another way. Quicker than JSON on both sides.
+ */
+const plain = new Set([
+  ...['seq', 'version', 'base', 'number', 'revision', 'size', 'target'],
+  ...['previous', 'sha256', 'stands', 'recorded_at', 'made_at', 'saved_at', 'released_at', 'added_at'],
+]);
+
+/** How the columns of a table are written. */
+const writing = (columns: readonly string[]) => {
+  const of = (is: (name: string) => boolean) => [...columns.keys()].filter((i) => is(columns[i]!));
+  const lines = of((name) => plain.has(name));
+  const texts = of((name) => long.has(name));
+  const hash = columns.indexOf('sha256');
+  return {
+    list: of((name) => !plain.has(name) && !long.has(name)),
+    lines,
+    texts,
+    /** A text with its hash beside it is held against that where the database is: here its link was. */
+    held:
+      hash < 0 || !columns.includes('content')
+        ? null
+        : { lines: 1 + lines.length + texts.length, hashLine: 1 + lines.indexOf(hash) },
+  };
+};
+
+/** Writes rows down as both sides do: what people typed as one list, everything else on a line of its own. */
 function rowWriter(columns: readonly string[]): (row: Row) => string {
-  const short = [...columns.keys()].filter((i) => !long.has(columns[i]!));
-  const texts = [...columns.keys()].filter((i) => long.has(columns[i]!));
+  const { list, lines, texts, held } = writing(columns);
   return (row) => {
     let line = '[';
-    for (const i of short) {
+    for (const i of list) {
       const value = row[i]!;
       line += `${line === '[' ? '' : ', '}${typeof value === 'string' ? JSON.stringify(value) : String(value)}`;
     }
     line += ']';
-    for (const i of texts) line += `\n${String(row[i])}`;
+    for (const i of lines) line += row[i] === null ? '\n' : `\n=${String(row[i])}`;
+    for (const i of texts) line += held === null ? `\n${String(row[i])}` : '\n';
     return line;
   };
 }
 
 /** The same in SQL. */
 function rowSql({ columns }: Pick<Rows, 'columns'>): string {
-  const short = columns.filter((name) => !long.has(name));
-  const texts = columns.filter((name) => long.has(name));
-  return [`json_build_array(${short.join(', ')})::text`, ...texts].join(` || E'\\n' || `);
+  const { list, lines, texts } = writing(columns);
+  const named = (of: number[]) => of.map((i) => columns[i]!);
+  return [
+    `json_build_array(${named(list).join(', ')})::text`,
+    ...named(lines).map((name) => `coalesce('=' || ${name}, '')`),
+    ...named(texts),
+  ].join(` || E'\\n' || `);
 }
 
 const picked = ({ table, job }: Pick<Rows, 'table' | 'job'>) =>
@@ -39,7 +70,7 @@ const ordered = ({ table, columns, key }: Rows) =>
     .join(', ');
 
 /** Rows of one page: a question of some milliseconds to the database. */
-const perPage = 200;
+const perPage = 250;
 /** Tables that are read in pages, by their number; all others are one page. */
 const pagedBy = ({ table, columns }: Pick<Rows, 'table' | 'columns'>) =>
   isNumber.has(`${table}.${columns[0]!}`) ? columns[0]! : null;
@@ -77,6 +108,7 @@ export async function digestsIn(db: Digesting, rows: Rows, turn: (done: number) 
   const by = pagedBy(rows);
   const parameters = rows.job === null ? [] : [rows.job];
   const digests: Digests = new Map();
+  const { held } = writing(rows.columns);
   const [last] =
     by === null
       ? []
@@ -84,43 +116,36 @@ export async function digestsIn(db: Digesting, rows: Rows, turn: (done: number) 
           `SELECT max(${by}) AS key FROM ${rows.table} WHERE ${picked(rows)}`,
           parameters,
         );
-  for (let page: number | null = by === null ? 0 : await nextPage(db, rows, -1); page !== null;) {
-    const { where, parameters: all } = within(rows, page);
-    const { count, digest } = await db.digest(
-      `SELECT count(*) AS count, string_agg(${rowSql(rows)}, E'\\n' ORDER BY ${ordered(rows)}) AS text
-       FROM ${rows.table} WHERE ${picked(rows)} ${where}`,
+  for (let page: number | null = 0; page !== null;) {
+    const { where, parameters: all, beyond } = within(rows, page);
+    const { count, digest, next } = await db.digest(
+      `SELECT count(*) AS count, string_agg(line, E'\\n') AS text, ${beyond} AS next
+       FROM (SELECT ${rowSql(rows)} AS line FROM ${rows.table} WHERE ${picked(rows)} ${where} ORDER BY ${ordered(rows)}) AS lines`,
       all,
+      held,
     );
     if (count > 0) digests.set(page, digest);
     turn(Math.min(1, ((page + 1) * perPage) / Math.max(1, last?.key ?? 1)));
-    page = by === null ? null : await nextPage(db, rows, page);
+    page = next === null ? null : pageOf(next);
   }
   return digests;
 }
 
-/** The page of the first number beyond a page; null: there is none. An index finds it, however far away it is. */
-async function nextPage(db: Queryable, rows: Rows, page: number): Promise<number | null> {
-  const by = pagedBy(rows)!;
-  const from = page < 0 ? -2_147_483_648 : Math.min((page + 1) * perPage + 1, 2_147_483_647);
-  const parameters = rows.job === null ? [from] : [rows.job, from];
-  const [first] = await db.query<{ key: number | null }>(
-    `SELECT min(${by}) AS key FROM ${rows.table} WHERE ${picked(rows)} AND ${by} >= $${parameters.length}`,
-    parameters,
-  );
-  return first?.key == null ? null : pageOf(first.key);
-}
-
 const pageOf = (key: number) => Math.floor((Math.max(key, 1) - 1) / perPage);
 
-/** The part of a WHERE that picks a page. */
-function within(rows: Rows, page: number): { where: string; parameters: (string | number)[] } {
+/** The part of a WHERE that picks a page, and the first number beyond it, which an index finds however far away it is. */
+function within(
+  rows: Rows,
+  page: number,
+): { where: string; beyond: string; parameters: (string | number)[] } {
   const by = pagedBy(rows);
   const parameters: (string | number)[] = rows.job === null ? [] : [rows.job];
-  if (by === null) return { where: '', parameters };
+  if (by === null) return { where: '', beyond: 'NULL::integer', parameters };
   const first = page === 0 ? -2_147_483_648 : page * perPage + 1;
   const n = parameters.length;
   return {
     where: `AND ${by} >= $${n + 1} AND ${by} <= $${n + 2}`,
+    beyond: `(SELECT min(${by}) FROM ${rows.table} WHERE ${picked(rows)} AND ${by} > $${n + 2})`,
     parameters: [...parameters, first, Math.min((page + 1) * perPage, 2_147_483_647)],
   };
 }

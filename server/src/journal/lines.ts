@@ -56,6 +56,7 @@ export function lineOf(body: object, head: Head | null, at: string): { bytes: Bu
 const newline = 0x0a;
 const tab = 0x09;
 const hashLength = 64;
+const ours = /^[0-9a-f]{64}$/;
 const lineStart = /[0-9a-f]{64} \{"n":\d+,"previous":/g;
 
 interface Read {
@@ -114,17 +115,15 @@ export function readChain(bytes: Buffer): Chain {
 
 function readLine(line: Buffer): Read {
   const claimed = line.toString('latin1', 0, hashLength);
-  if (!/^[0-9a-f]{64}$/.test(claimed) || line[hashLength] !== 0x20) return { claimed: null, link: null };
   const cut = line.indexOf(tab, hashLength + 1);
   const frame = line.subarray(hashLength + 1, cut < 0 ? line.length : cut);
-  if (sha256Of(frame) !== claimed) return { claimed, link: null };
+  if (line[hashLength] !== 0x20 || sha256Of(frame) !== claimed)
+    return { claimed: ours.test(claimed) && line[hashLength] === 0x20 ? claimed : null, link: null };
   try {
-    const { n, previous, at, ...body } = JSON.parse(frame.toString('utf8')) as Link['body'];
-    if (cut >= 0) {
-      const text = line.subarray(cut + 1);
-      if (sha256Of(text) !== body.sha256) return { claimed, link: null };
-      body.text = text.toString('utf8');
-    }
+    const { n, previous, at, ...framed } = JSON.parse(frame.toString('utf8')) as Link['body'];
+    const text = cut < 0 ? null : line.subarray(cut + 1);
+    if (text !== null && sha256Of(text) !== framed.sha256) return { claimed, link: null };
+    const body = text === null ? framed : withText(framed, text);
     if (!Number.isInteger(n) || typeof at !== 'string') return { claimed, link: null };
     return {
       claimed,
@@ -133,6 +132,16 @@ function readLine(line: Buffer): Read {
   } catch {
     return { claimed, link: null };
   }
+}
+
+/** A text stays in the bytes it was read from until it is asked for: of a long record most are looked at once. */
+function withText(framed: Link['body'], text: Buffer): Link['body'] {
+  return {
+    ...framed,
+    get text() {
+      return text.toString('utf8');
+    },
+  };
 }
 
 /** A line in which a newline was lost holds two: they are told apart by their beginnings. */

@@ -1,6 +1,6 @@
 import type { Queryable } from '../database';
 import type { ShopStory } from './shop-story';
-import { storedOf, type Story } from './story';
+import type { Story } from './story';
 
 export type Value = string | number | boolean | null;
 export type Row = Value[];
@@ -84,8 +84,12 @@ export const tablesOfJob = (job: string): Rows[] => jobTables.map((one) => ({ ..
 /** Those of the shop. */
 export const tablesOfShop: Rows[] = shopTables.map((one) => ({ ...one, job: null, rows: [] }));
 
-/** What the rows of a job must be: all that its chain tells. */
-export function rowsOfJob(story: Story): Rows[] {
+/**
+ * What the rows of a job must be: all that its chain tells.
+ *
+ * @param texts false: without the texts of entries, for digests, which go by their hashes
+ */
+export function rowsOfJob(story: Story, { texts } = { texts: true }): Rows[] {
   const job = story.job.id;
   const rows: Row[][] = [
     [
@@ -112,10 +116,18 @@ export function rowsOfJob(story: Story): Rows[] {
       JSON.stringify(one.forward),
       JSON.stringify(one.inverse),
     ]),
-    story.entries.map((one) => {
-      const { seq, id, kind, previous, sha256, recordedAt, topic, target, stands, text } = storedOf(one);
-      return [seq, id, kind, previous, sha256, recordedAt, topic, target, stands, text];
-    }),
+    story.entries.map((one) => [
+      one.seq,
+      one.id,
+      one.kind,
+      one.previous,
+      one.sha256,
+      one.recordedAt,
+      one.topic,
+      one.target,
+      one.stands,
+      texts ? one.link.text : '',
+    ]),
     story.releases.map(({ id, sha256, text, content: { number, version, label, by, at } }) => [
       number,
       id,

@@ -22,13 +22,37 @@ export interface Problem {
   message: string;
 }
 
+/**
+ * An entry as its row holds it: the canonical text is the truth, the rest must agree with it. No more of it is kept than its row and
+ * its place in the chain need: a record may have a hundred thousand. `entryOf` reads the whole.
+ */
+export interface ToldEntry {
+  seq: number;
+  id: string;
+  kind: string;
+  previous: string | null;
+  sha256: string;
+  recordedAt: string;
+  /** Derived from the text, for finding entries. */
+  topic: string;
+  target: number | null;
+  /** How long it counts. */
+  stands: string;
+  job: string;
+  /** The design that it says it was judged by. */
+  against: { version: number; sha256: string } | undefined;
+  attachments: readonly string[];
+  /** Holds the text. */
+  link: Readonly<EntryLink>;
+}
+
 /** What the chain of a job tells. */
 export interface Story {
   job: JobLink;
   name: string;
   imported: { at: string; by: string; vouchedBy: string } | null;
   changes: ChangeLink[];
-  entries: (EntryLink & { entry: Entry })[];
+  entries: ToldEntry[];
   releases: (ReleaseLink & { content: ReleaseContent })[];
   files: FileLink[];
   /** The design at the end, and the hash of each version's canonical text. */
@@ -79,10 +103,13 @@ export function tell(chain: Chain, { own }: TellOptions = { own: true }): Story 
   };
   const name = (what: string, message: string, seq: number | null = null) =>
     problems.push({ what, seq, message });
-  for (const { body, at } of facts) take(story, body, at, name);
+  for (const { body, at, repaired } of facts) {
+    if (repaired) holdText(body, name);
+    take(story, body, at, name);
+  }
   story.changes.sort((a, b) => a.version - b.version);
   replay(story, name);
-  story.entries.sort((a, b) => a.entry.seq - b.entry.seq);
+  story.entries.sort((a, b) => a.seq - b.seq);
   walkEntries(story, own, name);
   story.releases.sort((a, b) => a.content.number - b.content.number);
   checkReleases(story, name);
@@ -91,13 +118,26 @@ export function tell(chain: Chain, { own }: TellOptions = { own: true }): Story 
 
 type Name = (what: string, message: string, seq?: number | null) => void;
 
+interface Fact {
+  body: JobFact;
+  at: string;
+  /** It stands in a repair. */
+  repaired: boolean;
+}
+
 /** The facts of a chain: a repair stands for what it brings. */
-export function factsOf({ links }: Chain): { body: JobFact; at: string }[] {
-  return links.flatMap(({ body, at }: Link) =>
+export function factsOf({ links }: Chain): Fact[] {
+  return links.flatMap(({ body, at }: Link): Fact[] =>
     body.kind === 'repair'
-      ? (body as unknown as RepairLink<JobFact>).contents.map((one) => ({ body: one, at }))
-      : [{ body: body as unknown as JobFact, at }],
+      ? (body as unknown as RepairLink<JobFact>).contents.map((one) => ({ body: one, at, repaired: true }))
+      : [{ body: body as unknown as JobFact, at, repaired: false }],
   );
+}
+
+/** A text in a line of its own was held against its hash when the line was read; within a repair it is held here. */
+function holdText(body: JobFact, name: Name): void {
+  if ((body.kind === 'entry' || body.kind === 'release') && sha256Of(body.text) !== body.sha256)
+    name(`a text taken up in a repair (${body.sha256.slice(0, 12)}…)`, 'is not what its hash says');
 }
 
 function take(story: Story, body: JobFact, at: string, name: Name): void {
@@ -112,9 +152,9 @@ function take(story: Story, body: JobFact, at: string, name: Name): void {
       story.changes.push(body);
       return;
     case 'entry': {
-      const entry = entryOf(body.text);
-      if (entry === null) name('an entry of the journal', 'is no entry');
-      else story.entries.push({ ...body, entry });
+      const told = toldOf(body);
+      if (told === null) name('an entry of the journal', 'is no entry');
+      else story.entries.push(told);
       return;
     }
     case 'release': {
@@ -163,46 +203,34 @@ function replay(story: Story, name: Name): void {
   }
 }
 
-/** An entry as its row holds it: the canonical text is the truth, the rest must agree with it. */
-export interface StoredEntry {
-  seq: number;
-  id: string;
-  kind: string;
-  previous: string | null;
-  sha256: string;
-  recordedAt: string;
-  /** Derived from the text, for finding entries. */
-  topic: string;
-  target: number | null;
-  /** How long it counts. */
-  stands: string;
-  text: string;
-}
-
-/** What the columns beside an entry's text must be. */
-export function storedOf({ entry, sha256, text }: Story['entries'][number]): StoredEntry {
+/** What is kept of an entry; null: it is none. */
+function toldOf(link: EntryLink): ToldEntry | null {
+  const entry = entryOf(link.text);
+  if (entry === null) return null;
   return {
     seq: entry.seq,
     id: entry.id,
     kind: entry.body.kind,
     previous: entry.previous,
-    sha256,
+    sha256: link.sha256,
     recordedAt: entry.recordedAt,
     topic: topicOf(entry),
     target: targetOf(entry),
     stands: standsOf(entry),
-    text,
+    job: entry.job,
+    against: entry.against ?? undefined,
+    attachments: Array.isArray(entry.attachments) ? entry.attachments : [],
+    link,
   };
 }
 
 function walkEntries(story: Story, own: boolean, name: Name): void {
   const attached = new Set(story.files.map(({ sha256 }) => sha256));
   let before: { seq: number; sha256: string | null } | null = { seq: 0, sha256: null };
-  for (const { entry, sha256, text } of story.entries) {
-    const { seq, job, previous, against, attachments } = entry;
+  for (const { seq, job, previous, against, attachments, sha256, link } of story.entries) {
     const problem = (message: string) => name(`entry ${seq}`, message, seq);
     // The hash of its link says that it is, to the byte, what was written here, and it was canonical then.
-    if (!own && !isCanonical(entry, text)) problem('its text is not canonical');
+    if (!own && !isCanonical(entryOf(link.text), link.text)) problem('its text is not canonical');
     if (job !== story.job.id) problem('belongs to another job');
     if (seq === before?.seq) problem('stands there twice');
     else if (seq !== (before?.seq ?? 0) + 1) {
@@ -210,18 +238,19 @@ function walkEntries(story: Story, own: boolean, name: Name): void {
       before = null;
     }
     if (before !== null && previous !== before.sha256) problem('does not follow the entry before it');
-    const of = story.designHashes[against?.version];
-    if (of === undefined) problem(`was judged against version ${against?.version}, which is not there`);
+    const of = against === undefined ? undefined : story.designHashes[against.version];
+    if (against === undefined || of === undefined)
+      problem(`was judged against version ${against?.version}, which is not there`);
     else if (of !== against.sha256)
       problem(`was judged against another design than version ${against.version} is`);
-    for (const hash of attachments ?? [])
+    for (const hash of attachments)
       if (!attached.has(hash)) problem(`goes with a file that is not there: ${hash.slice(0, 12)}…`);
     before = { seq, sha256 };
   }
 }
 
 function checkReleases(story: Story, name: Name): void {
-  const bySeq = new Map(story.entries.map(({ entry, sha256 }) => [entry.seq, sha256]));
+  const bySeq = new Map(story.entries.map(({ seq, sha256 }) => [seq, sha256]));
   story.releases.forEach(({ content }, i) => {
     const what = `release ${content.number}`;
     const { job, number, version, head, design } = content;

@@ -2,7 +2,7 @@ import { checkDesign, designSchemaNumber, wasUnchecked, type Design } from '@tor
 import { checkEntry } from '@torvek/core/record';
 import { hashBytes, typeOf } from '../files/files';
 import { readChain, type Head } from '../journal/lines';
-import { tell, type Story } from '../journal/story';
+import { entryOf, tell, type Story } from '../journal/story';
 import { readJson, unpack, type ArchiveProblem, type Contents } from './archive';
 import { chainOfBefore } from './before';
 import { signatureOf } from './signature';
@@ -165,12 +165,12 @@ function firstDifference(a: unknown, b: unknown, path: string): string | null {
 /** Every body through the schema of its kind: what is no entry of ours does not come in, however well it is chained. */
 function bodyProblems({ entries, changes, files }: Story, file: string): ArchiveProblem[] {
   const problems: ArchiveProblem[] = [];
-  for (const { entry } of entries) {
-    const issues = checkEntry(entry);
+  for (const { seq, link } of entries) {
+    const issues = checkEntry(entryOf(link.text));
     if (issues.length > 0)
       problems.push({
         file,
-        message: `entry ${entry.seq} is malformed: ${issues[0]!.path} ${issues[0]!.message}`,
+        message: `entry ${seq} is malformed: ${issues[0]!.path} ${issues[0]!.message}`,
       });
   }
   const texts = (one: object, names: readonly string[]) =>
@@ -198,7 +198,7 @@ function headProblems(
 ): ArchiveProblem[] {
   const last = entries.at(-1);
   const said = manifest.head as { seq?: number; sha256?: string } | null;
-  const cut = (said?.seq ?? 0) !== (last?.entry.seq ?? 0) || (said?.sha256 ?? '') !== (last?.sha256 ?? '');
+  const cut = (said?.seq ?? 0) !== (last?.seq ?? 0) || (said?.sha256 ?? '') !== (last?.sha256 ?? '');
   const chainHead = manifest.chain as Head | undefined;
   const chainCut = chainHead !== undefined && (chainHead.n !== head?.n || chainHead.sha256 !== head.sha256);
   return cut || chainCut

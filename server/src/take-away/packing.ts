@@ -2,7 +2,7 @@ import { closeSync, existsSync, openSync, readFileSync, readSync } from 'node:fs
 import { entryOutcome, entryTitle } from '@torvek/core/record';
 import Papa from 'papaparse';
 import { readChain } from '../journal/lines';
-import { tell, type Story } from '../journal/story';
+import { entryOf, tell, type Story } from '../journal/story';
 import { hashBytes } from '../files/files';
 import { jsonFile, pack, textFile, type Contents, type Manifest } from './archive';
 
@@ -58,7 +58,7 @@ export function packJob({
     ...wholeFiles(attachments),
   };
   return pack(
-    { ...manifest, head: last === undefined ? null : { seq: last.entry.seq, sha256: last.sha256 } } as never,
+    { ...manifest, head: last === undefined ? null : { seq: last.seq, sha256: last.sha256 } } as never,
     contents,
     at,
   );
@@ -108,7 +108,8 @@ const changeLine = ({ version, label, by, madeAt, savedAt, forward }: Story['cha
   places: forward.map(({ path }) => path).join(' '),
 });
 
-function entryLine({ entry, sha256 }: Story['entries'][number]) {
+function entryLine({ link, sha256 }: Story['entries'][number]) {
+  const entry = entryOf(link.text)!;
   const { body, instrument } = entry;
   const value = body.kind === 'result' && body.measured.kind === 'value' ? body.measured : null;
   return {

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { PGlite } from '@electric-sql/pglite';
-import { digesting as digestingOn } from '../database/database';
+import { digesting as digestingOn, type HeldTexts } from '../database/database';
 
 /** The thread of the embedded database: it runs one statement after another, and nothing else waits for it. */
 export interface Asked {
@@ -9,7 +9,7 @@ export interface Asked {
   sql: string | null;
   parameters: unknown[] | null;
   /** Answer with the digest of what it says, not with the text itself. */
-  digest: boolean;
+  digest: { held: HeldTexts | null } | null;
 }
 
 export interface Answered {
@@ -48,7 +48,7 @@ async function run({ id, sql, parameters, digest }: Asked): Promise<void> {
     } else if (parameters === null) {
       await lite.exec(sql);
       answer({ id });
-    } else if (digest) answer({ id, rows: [await digesting(lite)(sql, parameters)] });
+    } else if (digest !== null) answer({ id, rows: [await digesting(lite)(sql, parameters, digest.held)] });
     else answer({ id, rows: (await lite.query(sql, parameters)).rows });
   } catch (error) {
     answer({ id, error: plain(error) });
