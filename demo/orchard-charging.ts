@@ -9,6 +9,7 @@ export const orchardKeys: PartKey[] = [
   'dunmarsh-c16-2d@1',
   'fernhough-p70@1',
   'harrowmere-b12@1',
+  'lintwell-s16@1',
   'hollin-r30@1',
   'marl-v0-75@1',
   'marl-v1@1',
@@ -33,7 +34,15 @@ export const orchardCharging: Pick<
   | 'services'
 > = {
   // Three boards of twelve: the middle one reaches over the service disconnect, until it is moved.
-  sensing: { school: 'split', strategy: 'fill', mayStraddle: true, spinCellV: 3.3, spinA: 20 },
+  sensing: {
+    school: 'split',
+    strategy: 'fill',
+    mayStraddle: true,
+    spinCellV: 3.3,
+    spinA: 20,
+    linkEndOhm: 120,
+    sensorOhm: 10_000,
+  },
   currentSensors: {
     'current-main': { tag: 'Shunt at the minus', rangeA: 300, sign: 'positive in drive' },
   },
@@ -43,6 +52,7 @@ export const orchardCharging: Pick<
       {
         tag: `Board ${i}`,
         unit: 'harrowmere-b12@1',
+        plug: 'lintwell-s16@1',
         string: 'string-1',
         order: i,
         box: 'box-seat',

@@ -8,9 +8,16 @@ const unit = (draft: Design, id: string) =>
     catalogueOf('unit').find((part) => part.id === id)!,
   );
 
+const connector = (draft: Design, id: string) =>
+  pin(
+    draft,
+    catalogueOf('connector').find((part) => part.id === id)!,
+  );
+
 /** The bus watched by a board of twelve beside each module, with a sensor in each. */
 export function watched(draft: Design): void {
   const key = unit(draft, 'harrowmere-b12');
+  const plug = connector(draft, 'lintwell-s16');
   draft.sensing = { school: 'per-module' };
   draft.boards = {};
   draft.sensors = {};
@@ -21,6 +28,7 @@ export function watched(draft: Design): void {
       draft.boards![`board-${count}`] = {
         tag: `Watch ${count}`,
         unit: key,
+        plug,
         string,
         order: i + 1,
         address: count,
@@ -77,6 +85,12 @@ export const wrongSense: Record<string, (draft: Design) => void> = {
     if (part?.kind === 'unit') part.data.bleedA = 0.8;
   }),
   'monitoring.address-twice': and((draft) => void (board(draft, 2).address = 1)),
+  'monitoring.plug-short': and((draft) => void (board(draft, 1).plug = connector(draft, 'lintwell-j12'))),
+  'monitoring.reading-old': and((draft) => {
+    const part = draft.parts['harrowmere-b12@1'];
+    if (part?.kind === 'unit') part.data.passMs = 700;
+  }),
+  'monitoring.sensor-mean': and((draft) => void (draft.sensors!['sensor-2']!.meanOf = 4)),
   'monitoring.plugs-alike': and((draft) => all(draft, 'harrowmere-b12u')),
   'monitoring.through-wall': and((draft) => void (board(draft, 1).box = 'box-collector')),
   'monitoring.chain-apart': and((draft) => all(draft, 'harrowmere-c48')),

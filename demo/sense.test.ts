@@ -10,6 +10,7 @@ import {
   jointsLeftOut,
   plugOrderOf,
   restartSuspects,
+  senseLengthM,
   type BmsMapResult,
   type SpinAnswer,
 } from '@torvek/core/monitoring';
@@ -35,6 +36,121 @@ const raised = (design: Design, rule: string) =>
   evaluate(design).checks.flatMap((check) =>
     check.state === 'raised' && check.rule.id === rule ? [check.message] : [],
   );
+
+const figure = (design: Design, id: FigureId) => evaluate(design).figures[id];
+
+describe('the chain and the harness', () => {
+  test('a reading is at most two rounds of the chain old: three boards of 12 ms', () => {
+    expect(figure(truck, 'monitoring.link:string-1:ageS')!.value).toBeCloseTo(2 * 3 * 0.012, 12);
+    const slow = change((d) => {
+      const part = d.parts['harrowmere-b12@1'];
+      if (part?.kind === 'unit') part.data.passMs = 834;
+    });
+    expect(raised(slow, 'monitoring.reading-old')).toEqual([
+      'A reading of S1 can be 5.004 s old; the loop opens within 5 s.',
+    ]);
+    const soon = change((d) => (d.sensing!.reactionS = 0.07));
+    expect(raised(soon, 'monitoring.reading-old')).toHaveLength(1);
+    const unsaid = change((d) => {
+      const part = d.parts['harrowmere-b12@1'];
+      if (part?.kind === 'unit') delete part.data.passMs;
+    });
+    expect(figure(unsaid, 'monitoring.link:string-1:ageS')).toMatchObject({ value: null });
+    expect(raised(unsaid, 'monitoring.reading-old')).toEqual([]);
+  });
+
+  test('sense wires are as long as the run that carries them is cut; what is typed of one wire counts before that', () => {
+    const run = {
+      tag: 'Sense loom',
+      boards: ['board-1'],
+      bendRadiusMm: 20,
+      slackFraction: 0.1,
+      terminationMm: 50,
+      points: [
+        { xM: 0, yM: 0, zM: 1 },
+        { xM: -2, yM: 0, zM: 1 },
+      ],
+    };
+    const routed = change((d) => (d.runs = { 'run-sense': run }));
+    // 2 m, a tenth of slack, 50 mm at either end.
+    expect(figure(routed, 'monitoring.board:board-1:leadM')!.value).toBeCloseTo(2.3, 12);
+    expect(figure(routed, 'monitoring.board:board-2:leadM')).toMatchObject({ value: null });
+    const typed = change((d) => {
+      d.runs = { 'run-sense': run };
+      d.senseWires = { 'board-1/3': { tag: 'one', lengthM: 2.9 } };
+    });
+    expect(figure(typed, 'monitoring.board:board-1:leadM')!.value).toBe(2.9);
+    expect(senseLengthM(typed, 'board-1/3')).toBe(2.9);
+    expect(senseLengthM(typed, 'board-1/4')).toBeCloseTo(2.3, 12);
+    expect(senseLengthM(typed, 'board-2/4')).toBeNull();
+    const gone = structuredClone(routed);
+    removeBoard(gone, 'board-1');
+    expect(gone.runs!['run-sense']!.boards).toBeUndefined();
+  });
+
+  test('a wire beyond the cavities of its plug is a finding: thirteen wires of a board of twelve', () => {
+    const small = change((d) => {
+      const plug = d.parts['lintwell-s16@1'];
+      if (plug?.kind === 'connector') plug.data.cavities = 12;
+    });
+    expect(raised(small, 'monitoring.plug-short')).toHaveLength(3);
+    const fits = change((d) => {
+      const plug = d.parts['lintwell-s16@1'];
+      if (plug?.kind === 'connector') plug.data.cavities = 13;
+    });
+    expect(raised(fits, 'monitoring.plug-short')).toEqual([]);
+  });
+
+  test('a plug over a joint that stays out says which closures come first, and what hangs together then', () => {
+    const steps = procedureFor(truck, evaluated);
+    const ladder = (i: number) => steps.find(({ id }) => id === `sense-ladder:board-${i}`)!;
+    expect(ladder(2)).toMatchObject({ hazard: 'part-hv' });
+    expect(ladder(2).do).toMatch(
+      /^Its cells lie on both sides of the service disconnect between C18 and C19: that is closed first, in rated gloves with a second person; from then on C\d+ to C\d+ hang together, up to [\d.]+ V/,
+    );
+    expect(ladder(2).basis).toContainEqual(
+      expect.objectContaining({ figure: 'sense:board-2:joint-18', value: 18 }),
+    );
+    for (const i of [1, 3]) {
+      expect(ladder(i).do).toMatch(/^Plug of /);
+      expect(ladder(i).hazard).toBe('part');
+    }
+  });
+
+  test('each wire is read from tap to pin, and each sensor at the plug, before there is a ladder', () => {
+    const steps = procedureFor(truck, evaluated).filter(({ gate }) => gate === 'sense');
+    expect(steps.map(({ id }) => id)).toEqual([
+      ...[1, 2, 3].flatMap((i) => [`sense-continuity:board-${i}`, `sense-thermistors:board-${i}`]),
+      ...[1, 2, 3].map((i) => `sense-ladder:board-${i}`),
+    ]);
+    const wires = steps[0]!.expected;
+    if (wires?.kind !== 'list') throw new Error('no list');
+    expect(wires).toMatchObject({ max: 1, unit: 'Ω' });
+    expect(wires.items).toHaveLength(13);
+    expect(wires.items.slice(0, 2)).toEqual(['pin 1, C01 tap 0', 'pin 2, C01 tap 1']);
+    expect(steps[1]!.expected).toMatchObject({ min: 4000, max: 30_000, withinOfMiddle: 2000, unit: 'Ω' });
+    const unsaid = change((d) => void delete d.sensing!.sensorOhm);
+    expect(
+      procedureFor(unsaid, evaluate(unsaid)).find(({ id }) => id === 'sense-thermistors:board-1'),
+    ).toMatchObject({
+      expected: null,
+      gaps: [{ path: 'sensing.sensorOhm' }],
+    });
+  });
+
+  test('a harness is watched after plugging: at once, after 1 and 10 min, no more than 5 K', () => {
+    const watch = procedureFor(truck, evaluated).find(({ id }) => id === 'unit-plugged:board-2')!;
+    expect(watch).toMatchObject({ instrument: 'thermometer', waitMinutes: 10, gate: 'power-up' });
+    expect(watch.expected).toMatchObject({ kind: 'list', max: 5, unit: 'K' });
+    const verdict = (values: number[]) => {
+      const answer = judgeMeasurement(watch.expected!, { kind: 'list', values, unit: 'K' });
+      return answer.ok ? answer.judgement.verdict : answer.message;
+    };
+    expect(verdict([0.2, 1, 5])).toBe('pass');
+    expect(verdict([0.2, 1, 5.1])).toBe('fail');
+    expect(verdict([0.2, 1])).toMatch(/3/);
+  });
+});
 
 describe('the map of the truck', () => {
   test('three boards of twelve read all 36 cells; the middle one reaches over the disconnect by 33 mV', () => {
@@ -169,7 +285,7 @@ describe('the harness', () => {
 });
 
 describe('a ladder before the plug goes in', () => {
-  const steps = procedureFor(truck, evaluated).filter(({ gate }) => gate === 'sense');
+  const steps = procedureFor(truck, evaluated).filter(({ id }) => id.startsWith('sense-ladder:'));
   const judge = (behaviour: string, id = 'sense-ladder:board-2') => {
     const step = steps.find((one) => one.id === id)!;
     const judged = judgeMeasurement(step.expected!, standInReading(step, truck, evaluated, behaviour, 11)!);
@@ -190,7 +306,7 @@ describe('a ladder before the plug goes in', () => {
     const bus = libraryBus.design;
     expect(procedureFor(bus, evaluate(bus)).some(({ gate }) => gate === 'sense')).toBe(false);
     expect(
-      procedureFor(watchedBus, evaluate(watchedBus)).filter(({ gate }) => gate === 'sense'),
+      procedureFor(watchedBus, evaluate(watchedBus)).filter(({ id }) => id.startsWith('sense-ladder:')),
     ).toHaveLength(16);
   });
 
@@ -257,6 +373,7 @@ describe('powered up for the first time', () => {
   test('each board has its steps, limits are asked by what the monitor is set to', () => {
     const own = procedure.filter(({ gate }) => gate === 'power-up').map(({ id }) => id);
     expect(own).toEqual([
+      ...[1, 2, 3].map((i) => `unit-plugged:board-${i}`),
       'unit-found:string-1',
       ...[1, 2, 3].flatMap((i) => ['channels', 'sensors', 'warmed'].map((what) => `unit-${what}:board-${i}`)),
       'unit-loop:string-1',

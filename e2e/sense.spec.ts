@@ -124,7 +124,7 @@ test('first power-up: plugs in their order, the hunt that halves, and channels t
   await expect(hunt.locator('[data-hunt-says]')).toContainText('It is link Board 2 to Board 3');
   await expect(hunt.locator('[data-tries] li')).toHaveCount(5);
 
-  await page.locator('[data-row="board-1"]').getByRole('link').nth(1).click();
+  await page.locator('[data-row="board-1"] a[href*="unit-channels"]').click();
   const bench = page.locator('.bench');
   await expect(bench.getByRole('heading', { name: 'Channels of Board 1' })).toBeVisible();
   // Its gate waits for the ladders of the other two boards.

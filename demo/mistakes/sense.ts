@@ -1,5 +1,6 @@
 import { mend, note, unchecked, type Mistake } from '../../core/src/whole/design/mistakes/mistake';
 import type { Design } from '@torvek/core/document';
+import { catalogueOf } from '@torvek/core/parts';
 
 const board = (d: Design, i: number) => d.boards![`board-${i}`]!;
 const sensor = (d: Design, i: number) => d.sensors![`sensor-${i}`]!;
@@ -54,6 +55,14 @@ export const truckSense: Mistake[] = [
   mend('sense fuses of 32 A', 'sense-all', (d) => (d.pack.sense!['sense-all']!.fuseA = 32)),
   mend('sense fuses for 32 V', 'sense-all', (d) => (d.pack.sense!['sense-all']!.fuseV = 32)),
   mend('limits looser than the cells', 'limits', (d) => (d.limits!.cutHighV = 3.8)),
+  mend('a plug of twelve for thirteen wires', 'board-2', (d) => {
+    const twelve = catalogueOf('connector').find(({ id }) => id === 'lintwell-j12')!;
+    d.parts['lintwell-j12@1'] = twelve;
+    board(d, 2).plug = 'lintwell-j12@1';
+  }),
+  mend('a unit that takes a second to pass on', 'string-1', (d) => (unit(d).passMs = 1000)),
+  note('a sensor that is the mean of four', 'pack', (d) => (d.sensors!['sensor-1']!.meanOf = 4)),
+  unchecked('a board whose plug is not chosen', 'boards.board-1.plug', (d) => delete board(d, 1).plug),
   note('a unit whose link does not part', 'board-1', (d) => (unit(d).isolatedLink = false)),
 ];
 

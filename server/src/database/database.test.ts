@@ -1,3 +1,4 @@
+import { describe, expect, it } from '@jest/globals';
 import { sha256Of } from '../journal/lines';
 import { digesting } from './database';
 

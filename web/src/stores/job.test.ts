@@ -226,3 +226,20 @@ describe('the line', () => {
     }
   });
 });
+
+test('while something is typed the steps stay; they follow once it is a change', async () => {
+  const job = await opened('a', 1, 40);
+  const branch = (draft: Design) =>
+    Object.assign(draft, {
+      devices: { d: { tag: 'Heater', kind: 'heater' } },
+      circuits: { c: { tag: 'Heater', role: 'branch', device: 'd' } },
+    });
+  const before = job.procedure;
+  job.preview(branch);
+  await jest.advanceTimersByTimeAsync(200);
+  expect(Object.keys(job.design.devices)).toEqual(['d']);
+  expect(job.procedure).toBe(before);
+  job.preview(null);
+  job.change('Heater', branch);
+  expect(job.procedure.map(({ id }) => id)).not.toEqual(before.map(({ id }) => id));
+});

@@ -1,6 +1,6 @@
 import { asBuilt } from '@torvek/core/built';
 import { createEvaluator, everyCheck, liveStateOf, type Assessment, assess } from '@torvek/core/design';
-import { procedureFor } from '@torvek/core/commissioning';
+import { procedureFor, type ProcedureStep } from '@torvek/core/commissioning';
 import {
   applyOperations,
   blankDesign,
@@ -122,7 +122,12 @@ export const useJob = defineStore('job', () => {
     builtEvaluator ??= evaluator.fork();
     return builtEvaluator.evaluate(built.value.design, shelf.library);
   });
-  const procedure = computed(() => procedureFor(built.value.design, builtEvaluation.value));
+  /** While something is typed or dragged it stays as it was: nobody goes by a step of what is no change yet. */
+  const procedure = computed((before?: ProcedureStep[]) =>
+    draft.value !== null && before !== undefined
+      ? before
+      : procedureFor(built.value.design, builtEvaluation.value),
+  );
   const now = useNow({ interval: 600_000 });
   /** Every rule, by the design and by what the record says of what was measured. */
   const checks = computed(() =>

@@ -2,6 +2,8 @@ import { choice, defaultsOf, flag, num, part, refer, tag, words, type ItemOf } f
 
 export const topologySchools = ['central', 'split', 'per-module', 'donor'] as const;
 export const mapStrategies = ['fill', 'per-module'] as const;
+/** Whether the link between boards ends at the last, or comes back to the first. */
+export const linkEnds = ['ends', 'ring'] as const;
 export const currentSigns = ['positive in drive', 'positive in charge'] as const;
 
 /** How cells are watched. */
@@ -16,6 +18,11 @@ export const sensingFields = {
   donorMinV: num('Donor: cell at least', 'V', { usual: [1, 3.6] }),
   donorMaxV: num('Donor: cell at most', 'V', { usual: [2, 4.6] }),
   donorSensors: num('Donor: sensors', '', { usual: [0, 400] }),
+  /** Absent: it ends at the last board. */
+  link: choice('Link between boards', linkEnds, { at: 'sense/harness' }),
+  linkEndOhm: num('Resistor at the end of the link', 'Ω', { at: 'sense/harness', usual: [50, 1000] }),
+  /** Thermistors, read at the plug before anything is plugged in. */
+  sensorOhm: num('Temperature sensors at 25 °C', 'Ω', { at: 'sense/power', usual: [1000, 200_000] }),
   /** A first spin on a part of the pack: what its cells stand at, and what may flow. */
   spinCellV: num('First spin: a cell stands at', 'V', { at: 'sense/power', usual: [2, 4.2] }),
   spinA: num('First spin: current at most', 'A', { at: 'sense/power', usual: [1, 100] }),
@@ -46,6 +53,8 @@ export const boardFields = {
   takes: num('Takes cells', '', { usual: [1, 60] }),
   box: refer('Sits in', 'boxes'),
   address: num('Address', '', { usual: [0, 255] }),
+  /** The connector that its sense wires end in. */
+  plug: part('Plug of its sense wires', 'connector'),
 };
 export interface BoardItem extends ItemOf<typeof boardFields> {}
 
@@ -55,6 +64,10 @@ export const sensorFields = {
   module: refer('In the module', 'modules'),
   board: refer('Read by', 'boards'),
   place: words('Place in it'),
+  /** It tells the mean of so many, and not a place. */
+  meanOf: num('Mean of sensors', '', { usual: [1, 60] }),
+  /** A second way of what it feels, to a unit that is no board. */
+  alsoFor: refer('Also read by', 'devices'),
 };
 export interface SensorItem extends ItemOf<typeof sensorFields> {}
 

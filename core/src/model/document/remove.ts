@@ -30,7 +30,7 @@ export function removeCircuit(draft: Design, id: Id): void {
   removeBond(draft, id);
 }
 
-function takeOff(run: RunItem, field: 'circuits' | 'leads', id: Id): void {
+function takeOff(run: RunItem, field: 'circuits' | 'leads' | 'boards', id: Id): void {
   const left = run[field]?.filter((one) => one !== id);
   if (left?.length === 0) delete run[field];
   else if (left !== undefined && left.length !== run[field]!.length) run[field] = left;
@@ -96,6 +96,7 @@ export function removeFromPlates(draft: Design, gone: readonly Id[]): void {
 export function removeBoard(draft: Design, id: Id): void {
   delete draft.boards?.[id];
   for (const sensor of Object.values(draft.sensors ?? {})) if (sensor.board === id) delete sensor.board;
+  for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'boards', id);
 }
 
 /** Modules that go take their sensors' place along. */

@@ -34,7 +34,7 @@ export type RunPoles = (typeof runPoles)[number];
 export const conduitKinds = ['steel', 'aluminium', 'plastic', 'flexible'] as const;
 export type ConduitKind = (typeof conduitKinds)[number];
 
-const ids = (label: string, refersTo?: 'circuits'): Field<Id[], false> => ({
+const ids = (label: string, refersTo?: 'circuits' | 'boards'): Field<Id[], false> => ({
   label,
   schema: list.optional(text(), { maxRows: 40 }),
   given: false,
@@ -47,6 +47,8 @@ export const runFields = {
   /** Circuits whose cable it carries, and cables of the pack. */
   circuits: ids('Carries the cables of', 'circuits'),
   leads: ids('Carries cables of the pack'),
+  /** Boards whose sense wires it carries: they are as long as it is. */
+  boards: ids('Carries the sense wires of', 'boards'),
   /** Absent: both. */
   poles: choice('Poles', runPoles),
   points: few('Points', 400, runPointFields),

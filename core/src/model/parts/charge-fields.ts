@@ -111,6 +111,7 @@ export const loomPartFields: Record<LoomPartKind, readonly PartField[]> = {
     n('supplyA', 'Draws', 'A', { min: 0 }),
     flag('isolatedLink', 'Link to the next', 'parts their potentials', 'does not part them'),
     flag('keyed', 'Coding of its plugs', 'fit their own sockets alone', 'fit any of its kind'),
+    maybe('passMs', 'Reads and passes on in', 'ms'),
     mass,
   ],
 };

@@ -108,6 +108,8 @@ export interface UnitData {
   isolatedLink: boolean;
   /** Its plugs fit its own sockets alone. */
   keyed: boolean;
+  /** From measuring its cells until they are with the next of the chain. */
+  passMs?: number;
   massKg: number;
 }
 

@@ -197,6 +197,7 @@ export const usualOfPart: Record<PartKind, Record<string, readonly [least: numbe
     bleedA: [0, 2],
     supplyV: [5, 60],
     supplyA: [0, 3],
+    passMs: [0.2, 2000],
     massKg: [0.02, 10],
   },
 };

@@ -1,11 +1,13 @@
 import type { CheckValue } from '../../ground/finding';
-import type { Gap } from '../../ground/figure';
+import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
-import { boardsOf } from './map-inputs';
+import { boardMapsView } from './board-map';
+import { boardsOf, harnessOf } from './map-inputs';
 import { monitoringRules } from './rules';
 import { senseError } from './sense-error';
+import { senseLengthM } from './sense-length';
 
 const n = formatNumber;
 
@@ -64,10 +66,19 @@ export const boardStep: StepDefinition = {
     const sense = Object.values(read.at('pack').sense ?? {});
     const lead =
       sense.find((one) => one.string === board.string) ?? sense.find((one) => one.string === undefined);
-    const lengths = Object.entries(read.at('senseWires') ?? {}).flatMap(([id, { lengthM }]) =>
-      id.startsWith(`${subject}/`) && lengthM !== undefined ? [lengthM] : [],
+    const mapped =
+      board.string === undefined
+        ? undefined
+        : read.shared(boardMapsView)[board.string]?.boards?.find(({ id }) => id === subject);
+    const ownWires = mapped === undefined ? [] : harnessOf([mapped]);
+    const wired = { runs: read.at('runs') ?? {}, senseWires: read.at('senseWires') ?? {} };
+    // A tie is a bridge in the plug, a jumper comes from the pin beside.
+    const lengths = ownWires.flatMap(({ id, what }) =>
+      what === 'tap' || what === 'reference' ? (senseLengthM(wired, id) ?? []) : [],
     );
     const lengthM = lengths.length === 0 ? null : Math.max(...lengths);
+    const plug = parts[board.plug ?? ''];
+    const cavities = plug?.kind === 'connector' ? plug.data.cavities : null;
     const inputs = new Inputs(read);
     inputs.missing(...noUnit);
     if (lead?.areaMm2 === undefined)
@@ -87,10 +98,24 @@ export const boardStep: StepDefinition = {
       `lead of ${tag}`,
     );
     const run = inputs.run(senseError);
+    const leadGaps: Gap[] =
+      lengthM === null
+        ? [{ kind: 'not-given', path: 'senseWires', label: `length of the sense wires of ${tag}` }]
+        : [];
     return {
-      figures: run.figures('monitoring.board', subject, [
-        { name: 'errorMv', label: `Reading low while ${tag} bleeds`, unit: 'mV' },
-      ]),
+      figures: [
+        ...run.figures('monitoring.board', subject, [
+          { name: 'errorMv', label: `Reading low while ${tag} bleeds`, unit: 'mV' },
+        ]),
+        {
+          id: figureId('monitoring.board', subject, 'leadM'),
+          label: `Longest sense wire of ${tag}`,
+          unit: 'm',
+          value: lengthM,
+          gaps: leadGaps,
+          working: [],
+        },
+      ],
       checks: [
         judge(
           monitoringRules.bleed,
@@ -143,6 +168,22 @@ export const boardStep: StepDefinition = {
             : null,
           [v('boards', alike.length + 1)],
           { parts: keys, also: alike },
+        ),
+        judge(
+          monitoringRules.plugShort,
+          [subject],
+          cavities === null || ownWires.length === 0
+            ? [
+                cavities === null
+                  ? { kind: 'not-given', path: `boards.${subject}.plug`, label: `plug of ${tag}` }
+                  : { kind: 'not-given', path: 'boards', label: `map of ${tag}` },
+              ]
+            : [],
+          cavities !== null && ownWires.length > cavities
+            ? `The plug of ${tag} has ${n(cavities)} cavities; ${n(ownWires.length)} wires end in it.`
+            : null,
+          [v('cavities', cavities ?? 0), v('wires', ownWires.length)],
+          { parts: board.plug === undefined ? [] : [board.plug] },
         ),
         judge(
           monitoringRules.wall,

@@ -2,7 +2,8 @@
 declare module '../../ground/figure' {
   interface StepFigures {
     'monitoring.map': 'boards' | 'wires' | 'cellsLeft' | 'spareChannels' | 'worstMv';
-    'monitoring.board': 'errorMv';
+    'monitoring.board': 'errorMv' | 'leadM';
+    'monitoring.link': 'ageS';
     'monitoring.sensors': never;
     'monitoring.donor': 'chargeErrorFraction';
     'monitoring.order': never;

@@ -6,6 +6,7 @@ export { faultWords, ladderCheck, type LadderCheckInput, type LadderCheckResult 
 export { senseError } from './sense-error';
 export { topologyCompare, type TopologyInput, type TopologyResult } from './topology-compare';
 export { monitoringRoom } from './room';
+export { runOfBoard, senseLengthM } from './sense-length';
 export { boardMapOf } from './board-map';
 export { donorReadings, type DonorReadings } from './donor-readings';
 export { hunt, type Hunt, type HuntState, type HuntSuspect, type HuntTry } from './hunt';

@@ -3,6 +3,7 @@ import { bmsMap } from './bms-map';
 import { ladderCheck } from './ladder-check';
 import { boardStep } from './board-step';
 import { currentStep } from './current-step';
+import { linkStep } from './link-step';
 import { donorStep } from './donor-step';
 import { mapStep } from './map-step';
 import { orderStep } from './order-step';
@@ -13,7 +14,7 @@ import { topologyCompare } from './topology-compare';
 
 export const monitoringRoom = defineRoom('monitoring', 'sense')
   .withRules('monitoring', 'bms-map', 'ladder-check', 'topology-compare')
-  .withSteps(mapStep, boardStep, sensorsStep, donorStep, orderStep, currentStep, spinStep)
+  .withSteps(mapStep, linkStep, boardStep, sensorsStep, donorStep, orderStep, currentStep, spinStep)
   .withCalculator(bmsMap)
   .withCalculator(ladderCheck)
   .withCalculator(topologyCompare)

@@ -26,6 +26,7 @@ export const sensorsStep: StepDefinition = {
     const boards = read.at('boards') ?? {};
     const parts = read.at('parts');
     const nowhere = sensors.filter(([, { module, board }]) => module === undefined || board === undefined);
+    const means = sensors.filter(([, { meanOf }]) => (meanOf ?? 1) > 1);
     const seen = new Set(sensors.map(([, { module }]) => module));
     const strung = Object.values(read.at('strings')).flatMap((one) => one.modules);
     const blind = strung.filter((id) => !seen.has(id));
@@ -69,6 +70,18 @@ export const sensorsStep: StepDefinition = {
             parts: far.map(([id, { module, board }]) => `${id} ${module} ${board}`),
             also: far.map(([id]) => id),
           },
+        ),
+        judge(
+          monitoringRules.mean,
+          [subject],
+          [],
+          means.length > 0
+            ? means.map(([, { tag, meanOf }]) => `${tag} is the mean of ${n(meanOf!)}.`).join(' ')
+            : null,
+          means.length === 0
+            ? [v('that are means', 0)]
+            : means.map(([, { tag, meanOf }]) => v(`sensors behind ${tag}`, meanOf!)),
+          { also: means.map(([id]) => id) },
         ),
         judge(
           monitoringRules.sensors,

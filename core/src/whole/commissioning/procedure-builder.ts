@@ -72,6 +72,8 @@ export interface ProcedureStep {
   subjects: { id: string; tag: string }[];
   /** What else makes it due again when it was worked on. */
   touchedBy?: string[];
+  /** How long it takes to wait: what calls back is set to it. */
+  waitMinutes?: number;
   /** Recorded by walks in Protect, not here. */
   walk?: StepWalk;
   expected: Expectation | null;

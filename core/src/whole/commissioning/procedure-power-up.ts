@@ -11,6 +11,9 @@ import type { Builder, Expectation, ProcedureStep } from './procedure-builder';
 const gate = 'power-up' as const;
 /** A closed output of the monitor shows no more than this, Ω. */
 const closedOhm = 10;
+/** A harness is looked at again so long after it was plugged in, min; nothing of it is warmer than what is beside it by more, K. */
+const watchedMinutes = [1, 10];
+const warmAtMostK = 5;
 /** Sensors of a board that has rested lie no further from their middle than this, K. */
 const restedWithinK = 5;
 /** A sensor held in the hand rises by this at the least, K. */
@@ -25,6 +28,7 @@ export function powerUp(builder: Builder): void {
     const result = (run?.result ?? null) as BmsMapResult | null;
     const used = (result?.boards ?? []).filter(({ cells }) => cells.length > 0);
     if (used.length === 0) continue;
+    for (const board of used) plugged(builder, board);
     found(builder, string);
     for (const board of used) {
       channels(builder, board);
@@ -36,6 +40,38 @@ export function powerUp(builder: Builder): void {
 }
 
 const tagOf = ({ design }: Builder, board: Id) => design.boards?.[board]?.tag ?? board;
+
+/** A harness that was just plugged in, watched for a while: what is wired wrong in spite of its ladder gets warm, or sinks. */
+function plugged(builder: Builder, board: MappedBoard): void {
+  const { layout } = packLayout(builder.design);
+  if (layout === null) return;
+  const tag = tagOf(builder, board.id);
+  const first = board.cells[0]!.module;
+  builder.add({
+    gate,
+    hazard:
+      board.cells.length * layout.part.data.cell.maxV > touchLimitOf(builder.design) ? 'part-hv' : 'part',
+    instrument: 'thermometer',
+    id: `unit-plugged:${board.id}`,
+    title: `Harness of ${tag} after plugging`,
+    do: `Right after the plug of ${tag} is in: point a thermometer at the harness and the board, without touching either, and find the warmest place; again after ${watchedMinutes.join(' and ')} minutes. Record by how much it lies above ${builder.design.modules[first]?.tag ?? first} beside it. At smoke, smell or a rise that goes on: plug out at once, and the ladder again.`,
+    why: 'A tie to the wrong wire or a fuse that is bridged shows in minutes, as a warm lead, and not in the ladder.',
+    waitMinutes: watchedMinutes.at(-1)!,
+    subjects: [{ id: board.id, tag }],
+    touchedBy: [board.id, ...new Set(board.cells.map(({ module }) => module))],
+    range: {
+      kind: 'list',
+      items: ['at once', ...watchedMinutes.map((minutes) => `after ${minutes} min`)],
+      max: warmAtMostK,
+      unit: 'K',
+    },
+    gaps: [],
+    basis: [
+      builder.row(`sense:${board.id}:cells`, `cells of ${tag}`, board.cells.length, ''),
+      builder.row(`sense:${board.id}:first`, `first cell of ${tag}`, board.cells[0]!.cell, ''),
+    ],
+  });
+}
 
 function found(builder: Builder, string: Id): void {
   const { design } = builder;

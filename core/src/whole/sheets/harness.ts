@@ -1,6 +1,6 @@
 import { formatNumber } from '../../ground/quantity';
 import { continuitySheet } from '../../trade/low-voltage';
-import { harnessOf, type BmsMapResult } from '../../trade/monitoring';
+import { harnessOf, senseLengthM, type BmsMapResult } from '../../trade/monitoring';
 import { findings, hvWord, type SheetContext } from './context';
 import type { Sheet, SheetBlock } from './sheet';
 
@@ -79,7 +79,11 @@ export function senseSheet(context: SheetContext): Sheet {
             `${design.modules[wire.module]?.tag ?? wire.module}, tap ${wire.tap}`,
             wire.what,
             said?.colour ?? '',
-            n(said?.lengthM ?? null),
+            n(
+              wire.what === 'tap' || wire.what === 'reference'
+                ? senseLengthM(design, wire.id)
+                : (said?.lengthM ?? null),
+            ),
             '',
             [all[i - 1]?.pin, all[i + 1]?.pin].filter((pin) => pin !== undefined).join(', '),
             wire.pin === 1 ? 'reference' : '',

@@ -12,7 +12,9 @@ const job = useJob();
 const calls = useCallbacks();
 const minutes = ref('');
 const problem = ref<string | null>(null);
-const usual = computed(() => (props.step.expected?.kind === 'hold' ? props.step.expected.minutes : null));
+const usual = computed(() =>
+  props.step.expected?.kind === 'hold' ? props.step.expected.minutes : (props.step.waitMinutes ?? null),
+);
 watch(
   () => props.step.id,
   () => {

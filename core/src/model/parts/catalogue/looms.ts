@@ -121,21 +121,21 @@ export const relays: PartOf<'relay'>[] = relayRows.map(
   },
 );
 
-/** number, channels, least, bleeds A, sensors, draws A, isolated link, keyed, kg. */
-const unitRows: [string, number, number, number, number, number, boolean, boolean, number][] = [
-  ['D12', 12, 4, 0.1, 2, 0.02, true, true, 0.12],
-  ['B12', 12, 4, 0.2, 4, 0.03, true, true, 0.18],
-  ['B12u', 12, 6, 0.2, 4, 0.03, true, false, 0.18],
-  ['B16', 16, 6, 0.3, 8, 0.04, true, true, 0.24],
-  ['B24', 24, 8, 0.3, 8, 0.05, true, true, 0.32],
-  ['B8', 8, 3, 0.15, 2, 0.02, true, true, 0.14],
-  ['C48', 48, 12, 0.5, 16, 0.15, false, true, 0.9],
-  ['C60', 60, 12, 0.5, 24, 0.25, false, true, 1.4],
+/** number, channels, least, bleeds A, sensors, draws A, isolated link, keyed, passes on in ms, kg. */
+const unitRows: [string, number, number, number, number, number, boolean, boolean, number, number][] = [
+  ['D12', 12, 4, 0.1, 2, 0.02, true, true, 20, 0.12],
+  ['B12', 12, 4, 0.2, 4, 0.03, true, true, 12, 0.18],
+  ['B12u', 12, 6, 0.2, 4, 0.03, true, false, 12, 0.18],
+  ['B16', 16, 6, 0.3, 8, 0.04, true, true, 12, 0.24],
+  ['B24', 24, 8, 0.3, 8, 0.05, true, true, 16, 0.32],
+  ['B8', 8, 3, 0.15, 2, 0.02, true, true, 10, 0.14],
+  ['C48', 48, 12, 0.5, 16, 0.15, false, true, 120, 0.9],
+  ['C60', 60, 12, 0.5, 24, 0.25, false, true, 150, 1.4],
 ];
 
 /** Invented monitoring units: D stays in a donor module, B sits beside modules, C is one for all. */
 export const units: PartOf<'unit'>[] = unitRows.map(
-  ([number, channels, minChannels, bleedA, sensors, supplyA, isolatedLink, keyed, massKg]) => {
+  ([number, channels, minChannels, bleedA, sensors, supplyA, isolatedLink, keyed, passMs, massKg]) => {
     const data: UnitData = {
       channels,
       minChannels,
@@ -145,6 +145,7 @@ export const units: PartOf<'unit'>[] = unitRows.map(
       supplyA,
       isolatedLink,
       keyed,
+      passMs,
       massKg,
     };
     return part('unit', 'Harrowmere', number, `${channels} channels, bleeds ${bleedA} A`, data);

@@ -122,6 +122,7 @@ export function runLabels(job: string, design: Design): Label[] {
     const carries = [
       ...(run.circuits ?? []).map((one) => design.circuits[one]?.tag ?? one),
       ...(run.leads ?? []).map((one) => design.pack.leads?.[one]?.tag ?? one),
+      ...(run.boards ?? []).map((one) => `sense wires of ${design.boards?.[one]?.tag ?? one}`),
     ].join(', ');
     const cutM = runLengths(run)?.cutM;
     const label = (end: string): Label => ({

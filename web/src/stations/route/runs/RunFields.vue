@@ -28,9 +28,15 @@ const carried = computed(() => [
     tag,
     field: 'leads' as const,
   })),
+  ...Object.entries(job.design.boards ?? {}).map(([id, { tag }]) => ({
+    id,
+    tag: `sense wires of ${tag}`,
+    field: 'boards' as const,
+  })),
 ]);
-const carries = (id: Id, field: 'circuits' | 'leads') => run.value?.[field]?.includes(id) === true;
-function toggle(id: Id, field: 'circuits' | 'leads', tag: string): void {
+type Carried = (typeof carried.value)[number]['field'];
+const carries = (id: Id, field: Carried) => run.value?.[field]?.includes(id) === true;
+function toggle(id: Id, field: Carried, tag: string): void {
   const has = carries(id, field);
   job.change(`${run.value?.tag ?? 'Run'} ${has ? 'no longer carries' : 'carries'} ${tag}`, (draft) => {
     const own = draft.runs?.[props.runId];

@@ -1,8 +1,14 @@
 <script setup lang="ts">
-import type { Id } from '@torvek/core/document';
+import { linkEnds, type Id } from '@torvek/core/document';
+import { figureId } from '@torvek/core/figure';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { formatQuantity } from '@torvek/core/quantity';
 import { computed, ref, watch } from 'vue';
 import type { Label } from '../../../parts/labels';
+import ChoiceField from '../../../parts/ChoiceField.vue';
+import ConnectorFace, { type FaceWire } from '../../../parts/ConnectorFace.vue';
+import FigureValue from '../../../parts/FigureValue.vue';
+import PartField from '../../../parts/PartField.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import PrintSheet from '../../../parts/PrintSheet.vue';
@@ -25,6 +31,7 @@ const all = computed(() =>
       modules: job.design.modules,
       senseWires: job.design.senseWires ?? {},
       pack: job.design.pack,
+      runs: job.design.runs,
     },
     stringId.value,
   ),
@@ -147,6 +154,21 @@ function take(): void {
   });
   read.value = null;
 }
+/** What the plug of a picked board holds. */
+const face = computed(() => {
+  const part = job.design.parts[job.design.boards?.[board.value ?? '']?.plug ?? ''];
+  return part?.kind === 'connector' ? part.data : null;
+});
+const faceWires = computed(() =>
+  shown.value.map(({ id, pin, from, what, colour }): FaceWire => ({
+    id,
+    pin,
+    tag: what === 'tie' ? 'tie to the top' : from.replace(/ \(.*$/, ''),
+    colour,
+    system: 'hv',
+  })),
+);
+const byRun = computed(() => [...new Set(shown.value.flatMap((one) => one.byRun ?? []))]);
 const links = computed(() => boards.value.slice(1).map(({ id }, i) => [boards.value[i]!.id, id] as const));
 const isolated = (id: Id) => {
   const part = job.design.parts[job.design.boards?.[id]?.unit ?? ''];
@@ -250,6 +272,25 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <BButton size="sm" variant="light" @click="read = null">Leave it</BButton>
       </div>
       <EditGrid :key="`${stringId} ${board}`" label="Sense wires" :rows="rows" :columns="columns" />
+      <p v-if="byRun.length > 0" class="soft" data-by-run>
+        Lengths that are not typed are those of the run that carries them, as it is cut:
+        {{ byRun.join(', ') }}.
+      </p>
+      <div v-if="board !== null" class="plug" data-plug>
+        <PartField
+          :path="`boards.${board}.plug`"
+          kind="connector"
+          :label="`Plug of ${job.design.boards?.[board]?.tag ?? ''}`"
+          none="not chosen"
+        />
+        <ConnectorFace
+          v-if="face"
+          :name="`Plug of ${job.design.boards?.[board]?.tag ?? ''}`"
+          :cavities="face.cavities"
+          :rows="face.rows"
+          :wires="faceWires"
+        />
+      </div>
       <div v-if="sense" class="fields">
         <NumberField :path="`pack.sense.${sense}.areaMm2`" label="Area of the leads" />
         <NumberField :path="`pack.sense.${sense}.fuseA`" label="Fuse of the leads" />
@@ -278,8 +319,43 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
               }}
             </td>
           </tr>
+          <tr>
+            <th scope="row">end</th>
+            <td>{{ job.design.boards?.[boards.at(-1)!.id]?.tag }}</td>
+            <td>
+              {{
+                job.design.sensing?.link === 'ring'
+                  ? job.design.boards?.[boards[0]!.id]?.tag
+                  : job.design.sensing?.linkEndOhm === undefined
+                    ? 'nothing said of its end'
+                    : `resistor of ${formatQuantity(job.design.sensing.linkEndOhm, 'Ω')}`
+              }}
+            </td>
+            <td>
+              {{
+                job.design.sensing?.link === 'ring'
+                  ? 'back to the first: one break leaves every board heard'
+                  : 'a break silences every board behind it'
+              }}
+            </td>
+          </tr>
         </tbody>
       </table>
+      <div v-if="boards.length > 0" class="fields">
+        <ChoiceField
+          path="sensing.link"
+          label="Link between boards"
+          :options="
+            linkEnds.map((value) => ({
+              value,
+              text: value === 'ends' ? 'ends at the last board' : 'comes back to the first',
+            }))
+          "
+          none="ends at the last board (default)"
+        />
+        <NumberField path="sensing.linkEndOhm" />
+        <FigureValue :id="figureId('monitoring.link', stringId, 'ageS')" show-label />
+      </div>
       <p class="soft">
         Ties are bridges in the plug to the wire of the top cell; a jumper comes from the pin of the board
         before. Fuses sit at the taps.
@@ -323,6 +399,12 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
 
 .problem {
   color: var(--tv-stop);
+}
+
+.plug {
+  display: grid;
+  gap: 0.4rem;
+  margin: 0.5rem 0;
 }
 
 .fields {

@@ -1,4 +1,4 @@
-import type { SenseWire } from '@torvek/core/monitoring';
+import { runOfBoard, senseLengthM, type SenseWire } from '@torvek/core/monitoring';
 import type { Design, Id } from '@torvek/core/document';
 import type { Rows } from '../../../parts/csv';
 
@@ -23,6 +23,8 @@ export interface HarnessRow extends SenseWire {
   boardTag: string;
   colour: string;
   lengthM: number | null;
+  /** The run that its length is of; null: typed, or none. */
+  byRun: string | null;
   fuseA: number | null;
 }
 
@@ -36,7 +38,13 @@ const what: Record<SenseWire['what'], string> = {
 /** The wires of a string with what is said of each: derived from the map, overridden by their ids. */
 export function harnessRows(
   wires: readonly SenseWire[],
-  { boards = {}, modules, senseWires = {}, pack }: Pick<Design, 'boards' | 'modules' | 'senseWires' | 'pack'>,
+  {
+    boards = {},
+    modules,
+    senseWires = {},
+    pack,
+    runs,
+  }: Pick<Design, 'boards' | 'modules' | 'senseWires' | 'pack' | 'runs'>,
   string: Id,
 ): HarnessRow[] {
   const sense = Object.values(pack.sense ?? {});
@@ -51,7 +59,11 @@ export function harnessRows(
       label: `${boardTag}-${wire.pin}`,
       from: `${modules[wire.module]?.tag ?? wire.module}, tap ${wire.tap}${note === '' ? '' : ` (${note})`}`,
       colour: own?.colour ?? usualColours[(wire.pin - 1) % usualColours.length]!,
-      lengthM: own?.lengthM ?? null,
+      lengthM:
+        wire.what === 'tap' || wire.what === 'reference'
+          ? senseLengthM({ runs, senseWires }, wire.id)
+          : (own?.lengthM ?? null),
+      byRun: own?.lengthM === undefined ? (runOfBoard(runs, wire.board)?.[1].tag ?? null) : null,
       fuseA: own?.fuseA ?? (wire.what === 'tap' || wire.what === 'reference' ? (lead?.fuseA ?? null) : null),
     };
   });

@@ -79,6 +79,15 @@ const columns: GridColumn<Row>[] = [
     width: '9rem',
   },
   number('address', 'address', 'Address'),
+  {
+    id: 'plug',
+    title: 'plug',
+    kind: 'part',
+    part: 'connector',
+    label: 'Plug of its sense wires',
+    path: (row) => at(row, 'plug'),
+    width: '12rem',
+  },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
 ];
 interface SensorRow {
@@ -94,6 +103,9 @@ const modules = computed(() =>
 );
 const allBoards = computed(() =>
   Object.entries(job.design.boards ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
+);
+const devices = computed(() =>
+  Object.entries(job.design.devices).map(([value, { tag }]) => ({ value, text: tag })),
 );
 const sensorColumns: GridColumn<SensorRow>[] = [
   {
@@ -131,7 +143,26 @@ const sensorColumns: GridColumn<SensorRow>[] = [
     kind: 'text',
     label: 'Place in it',
     path: (row) => sensorAt(row, 'place'),
-    width: '12rem',
+    width: '10rem',
+  },
+  {
+    id: 'meanOf',
+    title: 'mean of',
+    kind: 'number',
+    label: 'Mean of sensors',
+    unit: '',
+    path: (row) => sensorAt(row, 'meanOf'),
+    width: '5rem',
+  },
+  {
+    id: 'alsoFor',
+    title: 'also read by',
+    kind: 'choice',
+    label: 'Also read by',
+    path: (row) => sensorAt(row, 'alsoFor'),
+    choices: () => devices.value,
+    none: () => 'no second path',
+    width: '10rem',
   },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
 ];

@@ -24,7 +24,10 @@ const boards = computed(() => {
   return [...rows].map(([id, row]) => ({ id, ...row }));
 });
 const columns = [
+  { id: 'sense-continuity', title: 'wires' },
+  { id: 'sense-thermistors', title: 'sensors at plug' },
   { id: 'sense-ladder', title: 'ladder' },
+  { id: 'unit-plugged', title: 'after plug' },
   { id: 'unit-found', title: 'found' },
   { id: 'unit-channels', title: 'channels' },
   { id: 'unit-sensors', title: 'sensors at rest' },
@@ -46,7 +49,7 @@ const words = { due: 'due', passed: 'passed', failed: 'failed', stale: 'again' }
         No board reads a cell yet: see Map. Boards of donors that stay in their modules are read through their
         own messages.
       </p>
-      <table v-else class="grid-table">
+      <table v-else class="grid-table boards">
         <thead>
           <tr>
             <th scope="col">string or board</th>
@@ -71,6 +74,7 @@ const words = { due: 'due', passed: 'passed', failed: 'failed', stale: 'again' }
         </tbody>
       </table>
       <div class="fields">
+        <NumberField path="sensing.sensorOhm" />
         <NumberField path="sensing.channelMv" />
         <NumberField path="sensing.reactionS" />
       </div>
@@ -82,6 +86,17 @@ const words = { due: 'due', passed: 'passed', failed: 'failed', stale: 'again' }
 </template>
 
 <style scoped>
+.boards th {
+  vertical-align: bottom;
+  white-space: normal;
+}
+
+.boards th,
+.boards td {
+  padding-right: 0.2rem;
+  padding-left: 0.2rem;
+}
+
 .power {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
