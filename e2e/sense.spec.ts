@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { confirmGate, expect, saved, test } from './fixtures';
 
 const truck = 'job-demo-orchard-truck';
@@ -92,7 +93,23 @@ test('the harness follows the map and goes out as a file; a blank job says what 
   await expect(panel.getByRole('row', { name: /Board 1-2/ })).toContainText('0.6');
   const file = page.waitForEvent('download');
   await panel.getByRole('button', { name: 'Wires, CSV' }).click();
-  expect((await file).suggestedFilename()).toMatch(/-sense-harness\.csv$/);
+  const download = await file;
+  expect(download.suggestedFilename()).toMatch(/-sense-harness\.csv$/);
+  // Built with two pins of one plug exchanged.
+  const rows = readFileSync(await download.path(), 'utf8').split(/\r?\n/);
+  const [i, k] = ['Board 1-3', 'Board 1-4'].map((label) => rows.findIndex((row) => row.includes(label)));
+  const pinOf = (row: string, pin: string) => row.replace(/,(\d+),(?=[a-z]+,)/, `,${pin},`);
+  rows[i!] = pinOf(rows[i!]!, '4');
+  rows[k!] = pinOf(rows[k!]!, '3');
+  await panel
+    .getByLabel('Harness from a file')
+    .setInputFiles({ name: 'built.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await expect(panel.locator('[data-read]')).toContainText('Wired otherwise.');
+  await expect(panel.locator('[data-read]')).toContainText('Do not plug this harness in');
+  // The face of a plug: thirteen of its sixteen cavities hold a wire.
+  await panel.getByRole('button', { name: 'Board 2', exact: true }).click();
+  await expect(panel.getByRole('img', { name: /13 of 16 cavities/ })).toBeVisible();
+  await expect(panel.locator('[data-plug] [data-pin="1"]')).toContainText('C13, tap 0');
   await open('sense?panel=harness');
   await expect(panel).toContainText('No harness yet');
 });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { StepStatus } from '@torvek/core/design';
-import { computed } from 'vue';
+import { computed, nextTick, useTemplateRef, watch } from 'vue';
 import { useJob } from '../../stores/job';
 
 /** The procedure by gates, each step with its state as shape and word. */
-defineProps<{ selected: string | null }>();
+const props = defineProps<{ selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
 const job = useJob();
 const groups = computed(() =>
@@ -12,6 +12,14 @@ const groups = computed(() =>
     gate,
     steps: job.assessment.steps.filter(({ step }) => step.gate === gate.id),
   })),
+);
+const list = useTemplateRef('list');
+/** A step that was reached from elsewhere is shown in its list too. */
+watch(
+  () => props.selected,
+  () =>
+    void nextTick(() => list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })),
+  { immediate: true },
 );
 const words: Record<StepStatus['state'], string> = {
   due: 'due',
@@ -31,7 +39,7 @@ const countPassed = (steps: StepStatus[]) => steps.filter(({ state }) => state =
 </script>
 
 <template>
-  <nav class="steps" aria-label="Steps of the procedure">
+  <nav ref="list" class="steps" aria-label="Steps of the procedure">
     <section v-for="{ gate, steps } in groups" :key="gate.id">
       <h3>
         {{ gate.title }} <span class="soft">{{ countPassed(steps) }} of {{ steps.length }} passed</span>
