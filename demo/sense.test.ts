@@ -1,6 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { judgeMeasurement, procedureFor, standInReading, withRecord } from '@torvek/core/commissioning';
-import { evaluate, liveStateOf } from '@torvek/core/design';
+import {
+  judgeMeasurement,
+  procedureFor,
+  standInReading,
+  withRecord,
+  type Hazard,
+} from '@torvek/core/commissioning';
+import { evaluate, liveStateOf, openBoxBeside } from '@torvek/core/design';
 import { bleedOf, removeBoard, removeString, type Design } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
 import {
@@ -16,7 +22,7 @@ import {
 } from '@torvek/core/monitoring';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
 import { formatQuantity } from '@torvek/core/quantity';
-import type { Entry, EntryOf, PositionBody } from '@torvek/core/record';
+import type { Entry, EntryOf, GateId, PositionBody } from '@torvek/core/record';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 import { changed } from './rule-cases';
@@ -508,6 +514,36 @@ describe('plugs, bleed and what restarts', () => {
     expect(over.plugged).toEqual(['board-1', 'board-2']);
     expect(over.pluggedOver).toEqual([{ board: 'board-2', joint: 18 }]);
     expect(over.text).toBe('HV open at 2 links, Board 2 plugged over the open link 18');
+  });
+
+  test('a lid that is off stands in the state of the vehicle, and against charging alone', () => {
+    const position = (lidsOff?: string[]) =>
+      ({
+        seq: 1,
+        body: {
+          kind: 'position',
+          linksOut: 0,
+          serviceDisconnect: 'in',
+          mains: 'open',
+          ...(lidsOff && { lidsOff }),
+        },
+      }) as unknown as EntryOf<PositionBody>;
+    expect(liveStateOf(truck, position(), []).lidsOff).toBeNull();
+    const off = liveStateOf(truck, position(['box-seat', 'box-gone']), []);
+    expect(off).toMatchObject({
+      lidsOff: ['box-seat'],
+      text: 'Pack closed, mains open, lid of Box under the seat off',
+    });
+    const beside = (gate: GateId, hazard: Hazard, lids?: string[]) =>
+      openBoxBeside({ gate, hazard }, truck, position(lids));
+    expect(beside('charging', 'live', ['box-seat'])).toMatch(
+      /^By the record the lid of Box under the seat is off/,
+    );
+    expect(beside('charging', 'live', [])).toBeNull();
+    expect(beside('charging', 'live')).toBeNull();
+    expect(beside('charging', 'low-voltage', ['box-seat'])).toBeNull();
+    expect(beside('first-hv', 'live', ['box-seat'])).toBeNull();
+    expect(openBoxBeside({ gate: 'charging', hazard: 'live' }, truck, null)).toBeNull();
   });
 
   test('what is bled stands once: typed in the plan, or by the boards', () => {

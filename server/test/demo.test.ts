@@ -4,7 +4,11 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { assess } from '@torvek/core/design';
 import { libraryBus } from '../../demo/library-bus';
+import { shopPeople } from '../../demo/shop';
 import { demoIsDue, seedDemo } from '../src/demo/seed';
+import type { Court } from '../src/entries/court';
+import { judgeRequest } from '../src/entries/judge';
+import type { EntryRequest } from '../src/entries/judges';
 import { evaluated } from '../src/jobs/evaluated';
 import { openRooms, type Rooms } from '../src/rooms';
 import { storeOf, type Store } from '../src/store';
@@ -102,6 +106,38 @@ describe('the demo is told', () => {
       'vehicle.range-short',
     ]);
     expect(position?.body.serviceDisconnect).toBe('out');
+  });
+
+  test('in which nothing is charged beside a box whose lid is off', async () => {
+    const court = { by: shopPeople[0]!, now: '2026-11-28T08:00:00Z', witness: null, ...rooms } as Court;
+    const ask = (id: string, asked: object) =>
+      rooms.ledger.append(libraryBus.id, id, (bench) =>
+        judgeRequest({ id, takenAt: court.now, ...asked } as EntryRequest, bench, court),
+      );
+    const job = await rooms.jobs.get(libraryBus.id);
+    const { procedure } = evaluated(job);
+    const live = procedure.find(({ gate, hazard }) => gate === 'charging' && hazard === 'live')!;
+    const low = procedure.find(({ gate, hazard }) => gate === 'charging' && hazard === 'low-voltage')!;
+    const measured = { kind: 'value', value: 1, unit: 'A' };
+    const result = ({ id, instrument }: typeof live) => ({
+      ...{ kind: 'result', step: id, entered: 'typed', measured },
+      instrument: { kind: instrument, name: 'Bench', standIn: false },
+    });
+    const position = { kind: 'position', linksOut: 0, serviceDisconnect: 'in', mains: 'open' };
+    await ask('lid-1', { ...position, lidsOff: ['box-left', 'box-left'] });
+    await expect(ask('lid-2', result(live))).rejects.toMatchObject({
+      code: 'lid-off',
+      message: expect.stringContaining(`the lid of ${job.design.boxes['box-left']!.tag} is off`),
+    });
+    // A step at the 12 V side is none beside a live vehicle; and what nobody said again stays said.
+    await expect(ask('lid-3', result(low))).rejects.not.toMatchObject({ code: 'lid-off' });
+    await ask('lid-4', position);
+    await expect(ask('lid-5', result(live))).rejects.toMatchObject({ code: 'lid-off' });
+    await ask('lid-6', { ...position, lidsOff: [] });
+    await expect(ask('lid-7', result(live))).rejects.not.toMatchObject({ code: 'lid-off' });
+    await expect(ask('lid-8', { ...position, lidsOff: ['box-nowhere'] })).rejects.toMatchObject({
+      issues: [{ path: 'lidsOff.0', message: 'is no box of this design' }],
+    });
   });
 
   test('with three mistakes of its last days that the findings catch: a fuse too large, a bare timer, a run along the brake line', async () => {

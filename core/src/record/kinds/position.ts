@@ -14,6 +14,8 @@ export interface PositionBody {
   stored?: string[];
   /** Boards whose sense plugs are in; absent: nobody said. */
   plugged?: string[];
+  /** Boxes whose lids are off; absent: nobody said. */
+  lidsOff?: string[];
   remark?: string;
 }
 
@@ -37,6 +39,7 @@ export const position = defineKind<PositionBody>({
     open: list.optional(text(160), { maxRows: 5000 }),
     stored: list.optional(text(160), { maxRows: 5000 }),
     plugged: list.optional(text(160), { maxRows: 1000 }),
+    lidsOff: list.optional(text(160), { maxRows: 1000 }),
     remark,
   },
   stands: 'newest',

@@ -19,6 +19,7 @@ export { stationOfCheck, stationOfGap } from './station';
 export {
   liveMapOf,
   liveStateOf,
+  openBoxBeside,
   openElements,
   storedAfter,
   sumOfPosition,

@@ -7,6 +7,7 @@ import {
   type LiveMapResult,
   type Network,
 } from '../../trade/network';
+import type { ProcedureStep } from '../commissioning';
 import { boardMapOf, spanOf } from '../../trade/monitoring';
 import { formatNumber } from '../../ground/quantity';
 import { positionText, type Entry, type EntryOf, type PositionBody, type PositionSum } from '../../record';
@@ -108,6 +109,8 @@ export interface LiveState {
   plugged: Id[] | null;
   /** Of these, those that read on both sides of something that stands open. */
   pluggedOver: { board: Id; joint: number }[];
+  /** Boxes whose lids are off; null: nobody said. */
+  lidsOff: Id[] | null;
 }
 
 const shapeOf = (body: PositionSum): LiveShape => {
@@ -135,6 +138,7 @@ export function liveStateOf(
       gone: 0,
       plugged: null,
       pluggedOver: [],
+      lidsOff: null,
     };
   const { body } = position;
   const network = deriveNetwork(design);
@@ -150,24 +154,44 @@ export function liveStateOf(
   });
   const shape = shapeOf(body);
   const plugged = body.plugged?.filter((id) => design.boards?.[id] !== undefined) ?? null;
+  const lidsOff = body.lidsOff?.filter((id) => design.boxes[id] !== undefined) ?? null;
   const over = pluggedOverOpen(design, network, open, plugged ?? []);
   const overText =
     over.length === 0
       ? ''
       : `, ${design.boards![over[0]!.board]!.tag} plugged over the open link ${over[0]!.joint}${over.length > 1 ? ` and ${over.length - 1} more` : ''}`;
+  const lidText =
+    lidsOff === null || lidsOff.length === 0
+      ? ''
+      : `, lid of ${design.boxes[lidsOff[0]!]!.tag}${lidsOff.length > 1 ? ` and ${lidsOff.length - 1} more` : ''} off`;
+  const also = `${overText}${lidText}`;
   return {
     plugged,
     pluggedOver: over,
+    lidsOff,
     shape: charged.length > 0 && shape !== 'bus' ? 'stored' : shape,
     text:
       charged.length > 0 && shape !== 'bus'
-        ? `${positionText(body)}, bus not proved dead${overText}`
-        : `${positionText(body)}${overText}`,
+        ? `${positionText(body)}, bus not proved dead${also}`
+        : `${positionText(body)}${also}`,
     detail: highestText(design, map),
     open,
     stored: charged,
     gone: open.filter((id) => !known.has(id)).length,
   };
+}
+
+/** What the record says against a step that charges a live vehicle: a box stands open beside it; null: nothing. */
+export function openBoxBeside(
+  { gate, hazard }: Pick<ProcedureStep, 'gate' | 'hazard'>,
+  design: Pick<Design, 'boxes'>,
+  position: Pick<EntryOf<PositionBody>, 'body'> | null,
+): string | null {
+  if (gate !== 'charging' || hazard !== 'live') return null;
+  const off = (position?.body.lidsOff ?? []).flatMap((id) => design.boxes[id]?.tag ?? []);
+  return off.length === 0
+    ? null
+    : `By the record the lid of ${off.join(' and of ')} is off: nothing is charged beside an open box. Put it on, and record the state.`;
 }
 
 /** Boards in their sockets with something open between the cells that they read. */

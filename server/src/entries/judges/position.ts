@@ -15,6 +15,8 @@ export interface PositionRequest {
   mains?: 'open' | 'closed';
   /** Boards whose sense plugs are in; absent: as they were. */
   plugged?: string[];
+  /** Boxes whose lids are off; absent: as they were. */
+  lidsOff?: string[];
   remark?: string;
 }
 
@@ -25,6 +27,7 @@ export const position = defineJudge<PositionRequest>({
     serviceDisconnect: oneOf.optional(['out', 'in']),
     mains: oneOf.optional(['open', 'closed']),
     plugged: list.optional(text(160), { maxRows: 1000 }),
+    lidsOff: list.optional(text(160), { maxRows: 1000 }),
     remark: text.optional(2000),
   },
   cross(request, issue) {
@@ -37,7 +40,15 @@ export const position = defineJudge<PositionRequest>({
 
 /** What stands open on the vehicle: element by element, judged by the network of the saved design, or in sum. */
 function positionOf(
-  { open, linksOut = 0, serviceDisconnect = 'out', mains = 'open', plugged: asked, remark }: PositionRequest,
+  {
+    open,
+    linksOut = 0,
+    serviceDisconnect = 'out',
+    mains = 'open',
+    plugged: asked,
+    lidsOff: lids,
+    remark,
+  }: PositionRequest,
   { job: { design }, entries }: Bench,
 ): PositionBody {
   const network = deriveNetwork(design);
@@ -50,9 +61,14 @@ function positionOf(
       ? [{ path: `plugged.${i}`, message: 'is no board of this design' }]
       : [],
   );
+  for (const [i, id] of (lids ?? []).entries())
+    if (design.boxes[id] === undefined)
+      unknown.push({ path: `lidsOff.${i}`, message: 'is no box of this design' });
   if (unknown.length > 0) throw invalidInput(unknown.slice(0, 100));
   const plugged = asked === undefined ? before?.body.plugged : [...new Set(asked)];
+  const lidsOff = lids === undefined ? before?.body.lidsOff : [...new Set(lids)];
   const rest = {
+    ...(lidsOff !== undefined && { lidsOff }),
     ...(plugged !== undefined && { plugged }),
     ...(stored.length > 0 && { stored }),
     ...(remark !== undefined && { remark }),

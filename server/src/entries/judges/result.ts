@@ -1,6 +1,6 @@
 import { number, oneOf, record, table, text } from '@torvek/core/calculator';
 import { judgeMeasurement, stepsOfItem, withRecord, type ProcedureStep } from '@torvek/core/commissioning';
-import { assess, type Assessment } from '@torvek/core/design';
+import { assess, openBoxBeside, type Assessment } from '@torvek/core/design';
 import {
   gates,
   holdFields,
@@ -89,8 +89,12 @@ export async function judgeResult(
       },
     ]);
   // On the bench nothing of the vehicle has to be passed before.
-  if (instead === null && request.occasion === undefined)
-    refuseClosedGate(step.gate, assessed(bench, evaluation, procedure));
+  if (instead === null && request.occasion === undefined) {
+    const state = assessed(bench, evaluation, procedure);
+    const beside = openBoxBeside(step, bench.job.design, state.position);
+    if (beside !== null) throw new HttpError(409, 'lid-off', beside);
+    refuseClosedGate(step.gate, state);
+  }
   const opening = instead === null ? openingFor(step, bench, court) : null;
   if (step.expected === null) {
     throw new HttpError(

@@ -18,6 +18,13 @@ const plugged = computed({
   get: () => ticked.value ?? job.live.plugged ?? [],
   set: (ids) => (ticked.value = ids),
 });
+const boxes = computed(() => Object.entries(job.design.boxes).map(([id, { tag }]) => ({ id, tag })));
+/** Boxes whose lids are off: as last said, until it is changed here. */
+const lids = ref<string[] | null>(null);
+const lidsOff = computed({
+  get: () => lids.value ?? job.live.lidsOff ?? [],
+  set: (ids) => (lids.value = ids),
+});
 const stage = computed(() => stages.value.find(({ id }) => id === form.stage));
 const problem = ref<string | null>(null);
 const busy = ref(false);
@@ -36,11 +43,13 @@ async function save(): Promise<void> {
       {
         ...body,
         ...(ticked.value !== null && { plugged: ticked.value }),
+        ...(lids.value !== null && { lidsOff: lids.value }),
         ...(remark !== '' && { remark }),
       },
       stage.value.title,
     );
     ticked.value = null;
+    lids.value = null;
     form.remark = '';
     shown.value = false;
   } catch (error) {
@@ -78,6 +87,13 @@ async function save(): Promise<void> {
         </legend>
         <label v-for="one in boards" :key="one.id"
           ><input v-model="plugged" type="checkbox" class="form-check-input" :value="one.id" />
+          {{ one.tag }}</label
+        >
+      </fieldset>
+      <fieldset v-if="boxes.length > 0" class="plugs" data-lids>
+        <legend>Lids off{{ lids === null && job.live.lidsOff === null ? ' (not said yet)' : '' }}</legend>
+        <label v-for="one in boxes" :key="one.id"
+          ><input v-model="lidsOff" type="checkbox" class="form-check-input" :value="one.id" />
           {{ one.tag }}</label
         >
       </fieldset>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { StepStatus } from '@torvek/core/design';
+import { openBoxBeside, type StepStatus } from '@torvek/core/design';
 import { gates, measuredText } from '@torvek/core/record';
 import { computed, ref, watch } from 'vue';
 import GapLink from '../../parts/GapLink.vue';
@@ -30,6 +30,7 @@ watch(
 const deviations = computed(() =>
   job.assessment.deviations.filter(({ result }) => result.body.step === step.value.id).reverse(),
 );
+const beside = computed(() => openBoxBeside(step.value, job.design, job.assessment.position));
 const last = computed(() => props.status.entry);
 /** The trace that was recorded last, to be shown against the design of today. */
 const recorded = computed(() => {
@@ -77,6 +78,7 @@ const recorded = computed(() => {
       </p>
       <WalkProgress v-if="step.walk && status.walked" :step="step" :status="status" />
       <p v-else-if="!session.may('technician')" class="soft">Recording asks for the role technician.</p>
+      <p v-else-if="beside" class="closed" role="status">{{ beside }}</p>
       <MeasureForm v-else-if="gateOpen && (!gate.hv || confirmed)" :step="step" @next="emit('next')" />
       <MeasureForm v-else-if="!gate.hv && !gateOpen" :step="step" bench-only @next="emit('next')" />
       <HoldTimer :step="step" />
