@@ -257,3 +257,80 @@ test('a load is typed in the table of circuits, and comes from its device; a hal
   await saved(page);
   await expect(profile.locator('[data-row]')).toHaveCount(1);
 });
+
+test('five branches from nothing to judged: under sixty keys besides their numbers', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('network', 'job-demo-orchard-truck');
+  let keys = 0;
+  const press = async (...all: string[]) => {
+    for (const key of all) {
+      await page.keyboard.press(key);
+      keys += 1;
+    }
+  };
+  /** A click is counted as a key; digits of a number are not. */
+  const click = async (at: Locator) => {
+    await at.click();
+    keys += 1;
+  };
+  const number = (text: string) => page.keyboard.type(text);
+  const before = await page.getByRole('grid', { name: 'Circuits' }).getByRole('row').count();
+  await page.getByLabel('Add a branch').focus();
+  keys += 1;
+  // By their first letters: heater, compressor, DC-DC, insulation monitor, device.
+  for (const letters of ['h', 'c', 'd', 'i', 'h']) {
+    await press(...letters);
+    await page.waitForTimeout(1100);
+  }
+  await expect(page.getByRole('grid', { name: 'Circuits' }).getByRole('row')).toHaveCount(before + 5);
+  await press('Alt+g', 'Alt+t');
+  const all = page.locator('[data-circuits]');
+  const loads = all.locator('[data-load]');
+  await expect(loads.last()).toBeVisible();
+  const count = await loads.count();
+  await click(loads.nth(count - 5));
+  for (const amperes of ['25', '12', '8', '1', '20']) {
+    await number(amperes);
+    await press('Enter');
+  }
+  const cell = (row: number, field: string) => all.locator(`[data-path$=".${field}"]`).nth(row);
+  // The main circuit has a profile, and no field for a steady load.
+  const first = count + 1 - 5;
+  await click(cell(first, 'lengthM'));
+  for (const metres of ['4', '3', '2', '1.5', '5']) {
+    await number(metres);
+    await press('Enter');
+  }
+  await click(cell(first, 'ambientC'));
+  await number('40');
+  await press('Enter', 'ArrowUp', 'ArrowRight');
+  // Fuse, contactors and cable of the first by the first digits of their ratings, then down to the others with the ambient.
+  await press(
+    'Enter',
+    '3',
+    'Escape',
+    'ArrowRight',
+    'Enter',
+    '4',
+    'Escape',
+    'ArrowRight',
+    'Enter',
+    '1',
+    'Escape',
+  );
+  await press(
+    ...Array<string>(4).fill('Shift+ArrowDown'),
+    ...Array<string>(3).fill('Shift+ArrowLeft'),
+    'Control+d',
+  );
+  // Each is judged: it says which of its limits is nearest.
+  for (let row = first; row < first + 5; row += 1)
+    await expect(all.getByRole('row').nth(row + 1)).toContainText(
+      /(rating|clearing|drop|ampacity|hottest) .* %/,
+    );
+  expect(keys).toBeLessThan(60);
+});

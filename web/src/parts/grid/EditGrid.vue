@@ -2,10 +2,12 @@
 import { tableFeatures, useTable } from '@tanstack/vue-table';
 import { computed, nextTick, ref, useId, watch } from 'vue';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import ChoiceCell from '../ChoiceCell.vue';
 import PartCell from '../PartCell.vue';
 import type { GridColumn, GridSheet } from './columns';
 import { useEditing } from './editing';
+import { partShelf } from './part-shelf';
 import { useRowWindow } from './row-window';
 import { useSelection } from './selection';
 
@@ -24,6 +26,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
+const shelf = useLibrary();
 const id = useId();
 const root = ref<HTMLElement | null>(null);
 const input = ref<HTMLInputElement | null>(null);
@@ -49,6 +52,7 @@ const sheet: GridSheet = props.sheet ?? {
   get editable() {
     return job.editable;
   },
+  parts: partShelf(() => job.design, shelf),
   change: (label, recipe) => job.change(label, recipe),
   preview: (recipe) => job.preview(recipe),
 };

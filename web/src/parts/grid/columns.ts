@@ -66,6 +66,18 @@ export function readCell(
   return Math.abs(stored) > 1e9 ? { ok: false, message: 'is beyond ±1e9' } : { ok: true, value: stored };
 }
 
+/** The parts that a grid can choose from: those of the design, and the shop’s. */
+export interface PartShelf {
+  /** What a part is called; empty: it is not known. */
+  nameOf(key: string): string;
+  /** By its key or its name; null: there is none of this kind. */
+  find(kind: PartKind, text: string): { key: string } | null;
+  /** Pins it in a draft. */
+  put(draft: object, key: string): void;
+  /** Takes out of a draft what nothing uses any more. */
+  tidy(draft: object): void;
+}
+
 /** A document that a grid edits: the design, or a sheet of its own with the same ways. */
 export interface GridSheet {
   /** With what is being typed. */
@@ -73,6 +85,7 @@ export interface GridSheet {
   /** Without it. */
   committed: object;
   editable: boolean;
+  parts?: PartShelf;
   change(label: string, recipe: (draft: object) => void): void;
   preview(recipe: ((draft: object) => void) | null): void;
 }
@@ -101,9 +114,29 @@ export const readBlock = (text: string): string[][] =>
     .split('\n')
     .map((line) => line.split('\t'));
 
+/** Reads what was pasted into a cell that chooses one of several: by its words, whatever their case. */
+export function readChoice<Row>(
+  column: Pick<GridColumn<Row>, 'choices' | 'none'>,
+  row: Row,
+  text: string,
+): { ok: true; value: number | string | boolean | undefined } | { ok: false; message: string } {
+  const same = (words: string | undefined) => words?.toLowerCase() === text.trim().toLowerCase();
+  if (text.trim() === '' || same(column.none?.(row))) return { ok: true, value: undefined };
+  const offered = column.choices?.(row) ?? [];
+  const found = offered.find((one) => same(one.text));
+  if (found !== undefined) return { ok: true, value: found.value };
+  const words = offered.slice(0, 4).map((one) => one.text);
+  return {
+    ok: false,
+    message: `is none of ${words.join(', ')}${offered.length > words.length ? ' …' : ''}`,
+  };
+}
+
 export interface CellEdit {
   path: string;
-  value: number | string | undefined;
+  value: number | string | boolean | undefined;
+  /** A part, which is pinned with it. */
+  isPart?: true;
 }
 
 /** Puts the edits of one gesture into a draft. */

@@ -6,9 +6,11 @@ import {
   cellText,
   readBlock,
   readCell,
+  readChoice,
   type CellEdit,
   type GridColumn,
   type GridSheet,
+  type ReadCell,
 } from './columns';
 import type { useSelection } from './selection';
 
@@ -47,9 +49,16 @@ export function useEditing<Row extends { id: string; name: string }>({
     sheet.editable &&
     pathAt(row, column) !== null &&
     ['number', 'text'].includes(columns.value[column]!.kind);
+  /** Pasted into, filled and emptied: a choice and a part too, which are not typed. */
+  const fillable = (row: number, column: number) =>
+    sheet.editable &&
+    pathAt(row, column) !== null &&
+    ['number', 'text', 'choice', 'part'].includes(columns.value[column]!.kind);
   const textAt = (row: number, column: number) => {
     const path = pathAt(row, column);
     const bad = path === null ? undefined : refused.value[path];
+    if (columns.value[column]?.kind === 'part' && path !== null)
+      return bad?.text ?? sheet.parts?.nameOf((valueOf(sheet.shown, path) as string | undefined) ?? '') ?? '';
     return (
       bad?.text ??
       cellText(sheet.shown, columns.value[column]!, rows.value[row]!, shownAs(columns.value[column]!))
@@ -59,7 +68,13 @@ export function useEditing<Row extends { id: string; name: string }>({
   /** Makes one change of all edits of a gesture. */
   function make(edits: CellEdit[], label: string): void {
     const changed = edits.filter(({ path, value }) => valueOf(sheet.committed, path) !== value);
-    if (changed.length > 0) sheet.change(label, (draft) => applyEdits(draft, changed));
+    if (changed.length === 0) return;
+    const parts = changed.filter(({ isPart }) => isPart);
+    sheet.change(label, (draft) => {
+      for (const { value } of parts) if (value !== undefined) sheet.parts?.put(draft, String(value));
+      applyEdits(draft, changed);
+      if (parts.length > 0) sheet.parts?.tidy(draft);
+    });
   }
 
   /** Begins to edit the active cell with a text; false where nothing is edited. */
@@ -116,14 +131,30 @@ export function useEditing<Row extends { id: string; name: string }>({
     const edits: CellEdit[] = [];
     for (const { row, column, text } of cells) {
       const path = pathAt(row, column);
-      if (path === null || !editable(row, column)) continue;
-      const read = readCell(columns.value[column]!, text, shownAs(columns.value[column]!));
+      if (path === null || !fillable(row, column)) continue;
+      const read = readAny(row, column, text);
       if (read.ok) {
         forgive(path);
-        edits.push({ path, value: read.value });
+        edits.push({
+          path,
+          value: read.value,
+          ...(columns.value[column]!.kind === 'part' && { isPart: true as const }),
+        });
       } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
     }
     make(edits, label());
+  }
+
+  function readAny(row: number, column: number, text: string): ReadCell | ReturnType<typeof readChoice> {
+    const of = columns.value[column]!;
+    const item = rows.value[row]!;
+    if (of.kind === 'choice') return readChoice(of, item, text);
+    if (of.kind !== 'part' || of.part === undefined) return readCell(of, text, shownAs(of));
+    if (text.trim() === '' || text.trim() === of.none?.(item)) return { ok: true, value: undefined };
+    const found = sheet.parts?.find(of.part, text.trim()) ?? null;
+    return found === null
+      ? { ok: false, message: `is no ${of.part} of the library` }
+      : { ok: true, value: found.key };
   }
 
   function blockCells(): { row: number; column: number }[] {
@@ -142,12 +173,20 @@ export function useEditing<Row extends { id: string; name: string }>({
     );
   }
 
+  /** What is filled down: a part by its key, for two revisions of one have one name. */
+  function sourceAt(row: number, column: number): string {
+    const path = pathAt(row, column);
+    return columns.value[column]!.kind === 'part' && path !== null
+      ? String(valueOf(sheet.shown, path) ?? '')
+      : textAt(row, column);
+  }
+
   function fillDown(): void {
     const { top, bottom, left, right } = selection.block.value;
     if (top === bottom) return;
     const cells = blockCells().filter(({ row }) => row > top);
     write(
-      cells.map(({ row, column }) => ({ row, column, text: textAt(top, column) })),
+      cells.map(({ row, column }) => ({ row, column, text: sourceAt(top, column) })),
       () =>
         `${label()}: filled down ${bottom - top} rows${right > left ? `, ${right - left + 1} columns` : ''}`,
     );

@@ -26,6 +26,15 @@ const rows = computed(() =>
 const value = (id: FigureId) => job.figure(id)?.value ?? null;
 const kilo = (amperes: number | null) => (amperes === null ? '?' : formatNumber(amperes / 1000, 2));
 
+/** A steady load, or rms and peak of a profile. */
+function loadText(id: string): string {
+  const [rms, peak] = [value(`network.load:${id}:rmsA`), value(`network.load:${id}:peakA`)];
+  if (rms === null) return '';
+  return peak === null || Math.abs(rms - peak) < 1e-9
+    ? formatNumber(rms)
+    : `${formatNumber(rms)} / ${formatNumber(peak)}`;
+}
+
 const criteria = [
   { id: 'fuse', title: 'fuse', rooms: ['fuse'] },
   { id: 'cable', title: 'cable', rooms: ['cable', 'cable-duty'] },
@@ -51,7 +60,7 @@ function verdict(id: string, rooms: readonly string[]) {
   if (raised.length > 0) return { grade: raised[0]!.grade, text: raised[0]!.message, open };
   return {
     grade: null,
-    text: checks.length === 0 ? 'none' : open > 0 ? `${open} gaps` : 'holds',
+    text: checks.length === 0 ? 'none' : open > 0 ? `${open} ${open === 1 ? 'gap' : 'gaps'}` : 'holds',
     open,
   };
 }
@@ -98,9 +107,17 @@ const number = (
 });
 const columns: GridColumn<Row>[] = [
   { id: 'tag', title: 'circuit', kind: 'slot', label: 'Circuit', width: '5.2rem' },
-  { id: 'load', title: 'load, A', kind: 'slot', label: 'Load', width: '4.6rem' },
+  {
+    id: 'load',
+    title: 'load, A',
+    kind: 'slot',
+    label: 'Load',
+    width: '4.6rem',
+    // A block that is copied has it too.
+    text: ({ id }) => loadText(id),
+  },
   number('lengthM', 'long', 'Length, one way', 'm', '3.3rem'),
-  number('ambientC', 'ambient', 'Ambient', '°C', '4.9rem'),
+  number('ambientC', 'ambient', 'Ambient', '°C', '5.2rem'),
   {
     id: 'fuse',
     title: 'fuse',
@@ -140,7 +157,7 @@ const columns: GridColumn<Row>[] = [
       ];
       return low === null && high === null ? '' : `${kilo(low)} to ${kilo(high)}`;
     },
-    width: '4.1rem',
+    width: '4.7rem',
   },
   ...criteria.map(({ id, title }): GridColumn<Row> => ({
     id: `is-${id}`,
@@ -182,7 +199,9 @@ const open = (id: string) =>
           {{ row.name }}
         </button>
       </template>
-      <template #load="{ row }"><LoadCell :circuit="row.id" :name="row.name" /></template>
+      <template #load="{ row }"
+        ><LoadCell :circuit="row.id" :name="row.name" :shown="loadText(row.id)"
+      /></template>
       <template v-for="{ id, rooms } in criteria" :key="id" #[`is-${id}`]="{ row }">
         <span
           class="verdict"

@@ -1,24 +1,13 @@
 <script setup lang="ts">
-import { formatNumber } from '@torvek/core/quantity';
 import { computed, ref, watch } from 'vue';
 import { useJob } from '../../stores/job';
 import { readSteady } from './read-profile';
 
 /** The load of a circuit in the table: a steady one is typed here, in amperes or watts; a profile is shown and edited below. */
-const props = defineProps<{ circuit: string; name: string }>();
+const props = defineProps<{ circuit: string; name: string; shown: string }>();
 const job = useJob();
 const profile = computed(() => job.design.circuits[props.circuit]?.loadProfile ?? []);
 const steady = computed(() => profile.value.length <= 1);
-const shown = computed(() => {
-  const [rms, peak] = [
-    job.figure(`network.load:${props.circuit}:rmsA`)?.value ?? null,
-    job.figure(`network.load:${props.circuit}:peakA`)?.value ?? null,
-  ];
-  if (rms === null) return '';
-  return peak === null || Math.abs(rms - peak) < 1e-9
-    ? formatNumber(rms)
-    : `${formatNumber(rms)} / ${formatNumber(peak)}`;
-});
 const typed = ref<string | null>(null);
 const problem = ref<string | null>(null);
 watch(
@@ -47,6 +36,16 @@ function commit(): void {
   job.set(`circuits.${props.circuit}.loadProfile`, [[durationS, read.currentA]], `Load of ${props.name}`);
 }
 
+/** The load of the next circuit, as Enter does in a table. */
+function goOn(event: KeyboardEvent): void {
+  commit();
+  if (problem.value !== null) return;
+  const all = [...document.querySelectorAll<HTMLInputElement>('[data-circuits] [data-load]')];
+  const next = all[all.indexOf(event.target as HTMLInputElement) + (event.shiftKey ? -1 : 1)];
+  next?.focus();
+  next?.select();
+}
+
 function leave(): void {
   typed.value = null;
   problem.value = null;
@@ -69,7 +68,7 @@ function leave(): void {
     :data-load="circuit"
     @input="typed = ($event.target as HTMLInputElement).value"
     @change="commit"
-    @keydown.enter.stop="commit"
+    @keydown.enter.stop.prevent="goOn"
     @keydown.esc.stop="leave"
     @keydown.stop
   />

@@ -52,7 +52,7 @@ const state = computed(() => {
   if (key.value === '') return 'not chosen';
   if (worst.value !== undefined && worst.value.grade !== 'note') return 'does not hold';
   const open = checks.value.filter(({ state: one }) => one === 'not-checked').length;
-  return open > 0 ? `${open} gaps: not checked` : 'holds in every check made';
+  return open > 0 ? `${open} ${open === 1 ? 'gap' : 'gaps'}: not checked` : 'holds in every check made';
 });
 </script>
 

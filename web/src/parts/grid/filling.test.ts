@@ -1,0 +1,139 @@
+import { describe, expect, test } from '@jest/globals';
+import { setAt, valueOf, type Design } from '@torvek/core/document';
+import { starterLibrary } from '@torvek/core/library';
+import { partKey } from '@torvek/core/parts';
+import { createPinia, setActivePinia } from 'pinia';
+import { computed, ref } from 'vue';
+import { useEditing } from './editing';
+import { partShelf } from './part-shelf';
+import { useSelection } from './selection';
+import type { GridColumn } from './columns';
+
+interface Row {
+  id: string;
+  name: string;
+}
+const [first, second] = starterLibrary.of('fuse');
+const key = partKey(first!);
+
+/** Three branches with a fuse, a way of switching and a length; the first has all of them. */
+function grid() {
+  setActivePinia(createPinia());
+  const design = {
+    parts: { [key]: first },
+    circuits: {
+      a: { tag: 'A', role: 'branch', fuse: key, poles: 'both', lengthM: 3 },
+      b: { tag: 'B', role: 'branch' },
+      c: { tag: 'C', role: 'branch' },
+    },
+  } as unknown as Design;
+  const changes: string[] = [];
+  const rows = ref<Row[]>(['a', 'b', 'c'].map((id) => ({ id, name: id.toUpperCase() })));
+  const path = (field: string) => (row: Row) => `circuits.${row.id}.${field}`;
+  const columns = ref<GridColumn<Row>[]>([
+    {
+      id: 'fuse',
+      title: 'fuse',
+      kind: 'part',
+      part: 'fuse',
+      label: 'Fuse',
+      path: path('fuse'),
+      none: () => 'none',
+    },
+    {
+      id: 'poles',
+      title: 'poles',
+      kind: 'choice',
+      label: 'Poles',
+      path: path('poles'),
+      choices: () => [
+        { value: 'both', text: 'both poles' },
+        { value: 'plus', text: 'plus alone' },
+      ],
+      none: () => 'not said',
+    },
+    { id: 'lengthM', title: 'long', kind: 'number', unit: 'm', label: 'Length', path: path('lengthM') },
+  ]);
+  const selection = useSelection(computed(() => ({ rows: 3, columns: 3 })));
+  const editing = useEditing<Row>({
+    label: () => 'Circuits',
+    rows,
+    columns,
+    selection,
+    sheet: {
+      shown: design,
+      committed: design,
+      editable: true,
+      parts: partShelf(() => design, { library: starterLibrary }),
+      change(label, recipe) {
+        changes.push(label);
+        recipe(design);
+      },
+      preview: () => undefined,
+    },
+  });
+  const block = (top: number, left: number, bottom: number, right: number) => {
+    selection.goTo({ row: top, column: left });
+    selection.goTo({ row: bottom, column: right }, true);
+  };
+  const of = (at: string) => valueOf(design, `circuits.${at}`);
+  return {
+    design,
+    changes,
+    editing,
+    block,
+    of,
+    set: (at: string, value: unknown) => setAt(design, at, value),
+  };
+}
+
+describe('a block with choices and parts in it', () => {
+  test('is filled down in one change: fuse, poles and length of the first row', () => {
+    const { changes, editing, block, of } = grid();
+    block(0, 0, 2, 2);
+    editing.fillDown();
+    expect(changes).toHaveLength(1);
+    expect(['b', 'c'].map((id) => [of(`${id}.fuse`), of(`${id}.poles`), of(`${id}.lengthM`)])).toEqual([
+      [key, 'both', 3],
+      [key, 'both', 3],
+    ]);
+  });
+
+  test('is copied by names and pasted back by them; a part of the library is pinned, one that nothing uses any more goes', () => {
+    const { design, changes, editing, block, of } = grid();
+    block(0, 0, 0, 1);
+    expect(editing.copied()).toBe(`${first!.label}\tboth poles`);
+    block(1, 0, 1, 0);
+    editing.paste(`${second!.label}\tPLUS ALONE`);
+    expect(changes).toHaveLength(1);
+    expect([of('b.fuse'), of('b.poles')]).toEqual([partKey(second!), 'plus']);
+    expect(Object.keys(design.parts).sort()).toEqual([key, partKey(second!)].sort());
+    block(0, 0, 0, 0);
+    editing.clear();
+    expect(of('a.fuse')).toBeUndefined();
+    expect(Object.keys(design.parts)).toEqual([partKey(second!)]);
+  });
+
+  test('what is none of the choices, and no part of that kind, stays marked in its cell and out of the design', () => {
+    const { changes, editing, block, of } = grid();
+    block(1, 0, 1, 0);
+    editing.paste('No such fuse\tboth\t2');
+    expect(of('b.lengthM')).toBe(2);
+    expect([of('b.fuse'), of('b.poles')]).toEqual([undefined, undefined]);
+    expect(changes).toHaveLength(1);
+    expect(editing.refused.value['circuits.b.fuse']?.message).toBe('is no fuse of the library');
+    expect(editing.refused.value['circuits.b.poles']?.message).toBe('is none of both poles, plus alone');
+    // A cable is no fuse, whatever its name.
+    const cable = starterLibrary.of('cable')[0]!;
+    block(2, 0, 2, 0);
+    editing.paste(cable.label);
+    expect(of('c.fuse')).toBeUndefined();
+  });
+
+  test('what it says for nothing is nothing', () => {
+    const { editing, block, of } = grid();
+    block(0, 0, 0, 0);
+    editing.paste('none\tnot said');
+    expect([of('a.fuse'), of('a.poles'), of('a.lengthM')]).toEqual([undefined, undefined, 3]);
+  });
+});
