@@ -120,7 +120,12 @@ async function accept(): Promise<void> {
       </p>
       <ul>
         <li v-for="one in offered" :key="one.partKey">
-          <button type="button" class="btn btn-quiet btn-sm" @click="take(one.partKey, one.along)">
+          <button
+            type="button"
+            class="btn btn-quiet btn-sm"
+            :aria-label="`take ${one.label}`"
+            @click="take(one.partKey, one.along)"
+          >
             take
           </button>
           <span

@@ -6,7 +6,13 @@ import { api } from '../api/client';
 import { useJob } from '../stores/job';
 
 /** A sheet made for paper by the server, of the design as saved and the record up to now. */
-const props = defineProps<{ sheet: SheetId; subject?: string; text: string; disabled?: boolean }>();
+const props = defineProps<{
+  sheet: SheetId;
+  subject?: string;
+  text: string;
+  spoken?: string;
+  disabled?: boolean;
+}>();
 const job = useJob();
 const paper = useStorage('torvek.paper', navigator.language === 'en-US' ? 'letter' : 'A4');
 const busy = ref(false);
@@ -41,6 +47,7 @@ async function print(): Promise<void> {
       class="btn btn-quiet btn-sm"
       :disabled="busy || disabled"
       :data-print="sheet"
+      :aria-label="spoken"
       @click="print"
     >
       {{ busy ? 'Setting …' : text }}

@@ -116,7 +116,12 @@ watch([() => props.options, () => session.theme], follow, { deep: false });
     <div v-else :style="{ height: `${height}px` }" />
     <figcaption>
       <span>{{ summary }}</span>
-      <button type="button" class="btn btn-quiet btn-sm no-print" @click="asTable = !asTable">
+      <button
+        type="button"
+        class="btn btn-quiet btn-sm no-print"
+        :aria-label="`${asTable ? 'as plot' : 'as table'}: ${summary}`"
+        @click="asTable = !asTable"
+      >
         {{ asTable ? 'as plot' : 'as table' }}
       </button>
     </figcaption>

@@ -66,7 +66,7 @@ onMounted(async () => {
           :sheet="id"
           text="PDF"
           v-bind="subjects.length > 0 ? { subject: chosen[id]! } : {}"
-          :aria-label="`${title} as PDF`"
+          :spoken="`PDF: ${title}`"
         />
       </li>
     </ul>

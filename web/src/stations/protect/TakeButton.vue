@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { CircuitPartKind } from '@torvek/core/document';
 import { choosePart, type AlongPart } from '../../parts/choose-part';
+import { computed } from 'vue';
 import { useJob } from '../../stores/job';
+import { useLibrary } from '../../stores/library';
 import { useCircuit } from './use-circuit';
 
 /** Takes a ranked part for the open circuit; says when it is the chosen one. */
@@ -12,7 +14,11 @@ const props = defineProps<{
   along?: readonly AlongPart[];
 }>();
 const job = useJob();
+const shelf = useLibrary();
 const { circuitId, circuit } = useCircuit();
+const name = computed(
+  () => (job.design.parts[props.partKey] ?? shelf.library.find(props.partKey))?.label ?? props.partKey,
+);
 const chosen = () => circuit.value?.[props.kind] === props.partKey;
 </script>
 
@@ -22,6 +28,7 @@ const chosen = () => circuit.value?.[props.kind] === props.partKey;
     v-else
     type="button"
     class="btn btn-quiet btn-sm"
+    :aria-label="`take ${name}`"
     @click="choosePart(job, circuitId, kind, partKey, along)"
   >
     take

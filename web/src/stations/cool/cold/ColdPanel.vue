@@ -145,9 +145,14 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
       <div v-for="(_wall, i) in box.walls ?? []" :key="i" class="wall">
         <NumberField :path="`boxes.${id}.walls.${i}.thicknessMm`" :label="`Layer ${i + 1}`" />
         <NumberField :path="`boxes.${id}.walls.${i}.conductivityWPerMK`" label="conducts" />
-        <RemoveButton :name="`layer ${i + 1}`" @remove="removeWall(id, i)" />
+        <RemoveButton :name="`layer ${i + 1} of ${box.tag}`" @remove="removeWall(id, i)" />
       </div>
-      <BButton size="sm" variant="light" :disabled="!job.editable" @click="addWall(id)"
+      <BButton
+        size="sm"
+        variant="light"
+        :disabled="!job.editable"
+        :aria-label="`Another layer of ${box.tag}`"
+        @click="addWall(id)"
         >Another layer</BButton
       >
     </div>

@@ -164,9 +164,11 @@ const day = (instant: string) => dayOf(instant, job.design.settings.zone);
           </td>
           <td>{{ row.at === null ? '' : `${day(row.at)}, ${row.by}` }}</td>
           <td>
-            <RouterLink :to="{ name: 'prove', params: { job: job.id }, query: { step: row.step } }">{{
-              row.at === null ? 'record' : 'again'
-            }}</RouterLink>
+            <RouterLink
+              :to="{ name: 'prove', params: { job: job.id }, query: { step: row.step } }"
+              :aria-label="`${row.at === null ? 'record' : 'again'}: ${row.title}`"
+              >{{ row.at === null ? 'record' : 'again' }}</RouterLink
+            >
           </td>
         </tr>
       </tbody>

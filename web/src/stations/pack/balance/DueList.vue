@@ -99,6 +99,7 @@ function press(group: DueGroup): void {
         size="sm"
         :variant="group.lateH >= 0.1 ? 'primary' : 'light'"
         :disabled="busy"
+        :aria-label="`${group.kind === 'read' ? 'Enter' : 'Done now'}: ${titleOf(group)} ${cellsOf(group)}`"
         @click="press(group)"
         >{{ group.kind === 'read' ? 'Enter' : 'Done now' }}</BButton
       >

@@ -64,6 +64,7 @@ const words = { due: 'due', passed: 'passed', failed: 'failed', stale: 'again' }
                 v-if="row.by[column.id]"
                 class="state"
                 :class="row.by[column.id]!.state"
+                :aria-label="`${row.by[column.id]!.step.expected === null ? 'gap' : words[row.by[column.id]!.state]}: ${row.by[column.id]!.step.title}`"
                 :to="{ name: 'prove', params: { job: job.id }, query: { step: row.by[column.id]!.step.id } }"
                 >{{
                   row.by[column.id]!.step.expected === null ? 'gap' : words[row.by[column.id]!.state]

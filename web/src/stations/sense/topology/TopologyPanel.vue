@@ -83,6 +83,7 @@ const most = computed(() =>
           :class="one.id === chosen ? 'btn-primary' : 'btn-light'"
           :aria-pressed="one.id === chosen"
           :disabled="!job.editable"
+          :aria-label="`${one.id === chosen ? 'chosen' : 'choose'}: ${titles[one.id]}`"
           @click="choose(one.id)"
         >
           {{ one.id === chosen ? 'chosen' : 'choose' }}
