@@ -278,15 +278,24 @@ describe('the harness', () => {
     const long = change((draft) => {
       delete draft.pack.balance!.bleedCurrentA;
       draft.pack.sense!['sense-all']!.areaMm2 = 0.5;
-      draft.senseWires = {
-        'board-1/3': { tag: 'long one', lengthM: 2 },
-        'board-1/4': { tag: 'short', lengthM: 1 },
-      };
+      draft.senseWires = Object.fromEntries(
+        Array.from({ length: 13 }, (_, tap) => [
+          `board-1/${tap}`,
+          { tag: `wire ${tap}`, lengthM: tap === 3 ? 2 : 1 },
+        ]),
+      );
     });
     expect(evaluate(long).figures['monitoring.board:board-1:errorMv' as FigureId]!.value).toBeCloseTo(
       0.2 * 2 * ((0.0175 * 2) / 0.5) * 1000,
       9,
     );
+    // The longest is known once all are.
+    const short = structuredClone(long);
+    delete short.senseWires!['board-1/7'];
+    expect(evaluate(short).figures['monitoring.board:board-1:errorMv' as FigureId]).toMatchObject({
+      value: null,
+      gaps: [{ path: 'senseWires', label: 'length of 1 of 13 sense wires of Board 1' }],
+    });
   });
 });
 

@@ -73,18 +73,27 @@ export const boardStep: StepDefinition = {
     const ownWires = mapped === undefined ? [] : harnessOf([mapped]);
     const wired = { runs: read.at('runs') ?? {}, senseWires: read.at('senseWires') ?? {} };
     // A tie is a bridge in the plug, a jumper comes from the pin beside.
-    const lengths = ownWires.flatMap(({ id, what }) =>
-      what === 'tap' || what === 'reference' ? (senseLengthM(wired, id) ?? []) : [],
-    );
-    const lengthM = lengths.length === 0 ? null : Math.max(...lengths);
+    const long = ownWires.filter(({ what }) => what === 'tap' || what === 'reference');
+    const lengths = long.flatMap(({ id }) => senseLengthM(wired, id) ?? []);
+    // The longest is known once all are.
+    const lengthM = lengths.length === 0 || lengths.length < long.length ? null : Math.max(...lengths);
+    const leadGaps: Gap[] =
+      lengthM === null
+        ? [
+            {
+              kind: 'not-given',
+              path: 'senseWires',
+              label: `length of ${lengths.length === 0 ? 'the' : `${n(long.length - lengths.length)} of ${n(long.length)}`} sense wires of ${tag}`,
+            },
+          ]
+        : [];
     const plug = parts[board.plug ?? ''];
     const cavities = plug?.kind === 'connector' ? plug.data.cavities : null;
     const inputs = new Inputs(read);
     inputs.missing(...noUnit);
     if (lead?.areaMm2 === undefined)
       inputs.missing({ kind: 'not-given', path: 'pack.sense', label: 'area of the sense leads' });
-    if (lengthM === null)
-      inputs.missing({ kind: 'not-given', path: 'senseWires', label: `length of the sense wires of ${tag}` });
+    inputs.missing(...leadGaps);
     inputs.set(
       'bleedA',
       bleedA,
@@ -98,10 +107,6 @@ export const boardStep: StepDefinition = {
       `lead of ${tag}`,
     );
     const run = inputs.run(senseError);
-    const leadGaps: Gap[] =
-      lengthM === null
-        ? [{ kind: 'not-given', path: 'senseWires', label: `length of the sense wires of ${tag}` }]
-        : [];
     return {
       figures: [
         ...run.figures('monitoring.board', subject, [

@@ -36,11 +36,11 @@ function continuity(builder: Builder, board: BmsMapResult['boards'][number]): vo
   const wires = harnessOf([board]).filter(({ what }) => what === 'tap' || what === 'reference');
   builder.add({
     gate: 'sense',
-    hazard: 'low-voltage',
+    hazard: 'part',
     instrument: 'meter',
     id: `sense-continuity:${board.id}`,
     title: `Wires of ${tag} from tap to pin`,
-    do: `The loom of ${tag} laid in, connected at neither end, fuses in. Read each wire from its tap to its pin, and from that pin to the pins beside it, which must show none: the sheet of the sense harness has a column for that.`,
+    do: `The loom of ${tag} connected at neither end, fuses in, the terminals of modules beside it covered: an ohmmeter never meets a cell. Read each wire from its tap to its pin, and from that pin to the pins beside it, which must show none: the sheet of the sense harness has a column for that.`,
     why: 'A wire in the wrong cavity is found with an ohmmeter before there is a voltage behind it.',
     subjects: [{ id: board.id, tag }],
     touchedBy: [board.id],
@@ -78,7 +78,7 @@ function thermistors(builder: Builder, board: Id): void {
     instrument: 'meter',
     id: `sense-thermistors:${board}`,
     title: `Sensors of ${tag} at its plug`,
-    do: `The pack rested at one temperature. Plug of ${tag} not plugged in: read the resistance of each sensor at its pins, in this order: ${items.join(', ')}; and from each to the nearest tap, which must show none.`,
+    do: `The pack rested at one temperature. Plug of ${tag} not plugged in: read the resistance of each sensor at its pins, in this order: ${items.join(', ')}; then, on a range for volts, each to the reference of the plug: no voltage that holds, for a sensor touches no cell.`,
     why: 'A sensor that is open, shorted or pinched to a tap is found before the monitor hears of it, or burns of it.',
     subjects: [{ id: board, tag }],
     touchedBy: [board, ...own.map(([id]) => id)],

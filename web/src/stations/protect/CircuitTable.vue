@@ -117,7 +117,7 @@ const columns: GridColumn<Row>[] = [
     text: ({ id }) => loadText(id),
   },
   number('lengthM', 'long', 'Length, one way', 'm', '3.3rem'),
-  number('ambientC', 'ambient', 'Ambient', '°C', '5.2rem'),
+  number('ambientC', 'ambient', 'Ambient', '°C', '5rem'),
   {
     id: 'fuse',
     title: 'fuse',
@@ -125,7 +125,7 @@ const columns: GridColumn<Row>[] = [
     part: 'fuse',
     label: 'Fuse',
     path: ({ id }) => `circuits.${id}.fuse`,
-    width: '4.8rem',
+    width: '4.55rem',
   },
   {
     id: 'contactor',
@@ -134,7 +134,7 @@ const columns: GridColumn<Row>[] = [
     part: 'contactor',
     label: 'Contactors',
     path: ({ id }) => `circuits.${id}.contactor`,
-    width: '4.8rem',
+    width: '4.55rem',
   },
   {
     id: 'cable',
@@ -143,7 +143,7 @@ const columns: GridColumn<Row>[] = [
     part: 'cable',
     label: 'Cable',
     path: ({ id }) => `circuits.${id}.cable`,
-    width: '4.8rem',
+    width: '4.55rem',
   },
   {
     id: 'faults',
@@ -157,14 +157,14 @@ const columns: GridColumn<Row>[] = [
       ];
       return low === null && high === null ? '' : `${kilo(low)} to ${kilo(high)}`;
     },
-    width: '4.7rem',
+    width: '4.4rem',
   },
   ...criteria.map(({ id, title }): GridColumn<Row> => ({
     id: `is-${id}`,
     title: title === 'contacts' ? title : `${title} is`,
     kind: 'slot',
     label: `Verdict on ${title}`,
-    width: '3.6rem',
+    width: '3.65rem',
   })),
   {
     id: 'governs',
