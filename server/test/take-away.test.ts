@@ -362,7 +362,9 @@ describe('a job as one file', () => {
       'design.json': jsonFile(story.design),
       'first-design.json': jsonFile(story.job.design),
       'changes.json': jsonFile(story.changes),
-      'entries.json': jsonFile(story.entries.map(({ seq, sha256, link }) => ({ seq, sha256, text: link.text }))),
+      'entries.json': jsonFile(
+        story.entries.map(({ seq, sha256, link }) => ({ seq, sha256, text: link.text })),
+      ),
       'releases.json': jsonFile(
         story.releases.map(({ id: one, sha256, text }, i) => ({ number: i + 1, id: one, sha256, text })),
       ),
