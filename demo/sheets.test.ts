@@ -84,7 +84,10 @@ describe('sheets for paper', () => {
     const sheet = makeSheet('procedure', truck, 'power-up')!;
     expect(sheet.title).toBe('Procedure: Monitoring powered up');
     expect(texts(sheet)).toContain('second person');
-    const [steps, channels] = tables(sheet);
+    const [steps, ...readings] = tables(sheet);
+    const channels = readings.find(({ rows }) => rows[0]![0] === 'channel 1, cell 1');
+    // A watch after plugging: three readings in one row.
+    expect(readings[0]!.rows).toEqual([['at once', '', 'after 1 min', '', 'after 10 min', '']]);
     expect(steps!.rows).toHaveLength(truck.procedure.filter(({ gate }) => gate === 'power-up').length);
     expect(steps!.columns.filter(({ handMm }) => handMm !== undefined)).toHaveLength(2);
     // Twelve channels, three side by side.
