@@ -334,3 +334,20 @@ test('five branches from nothing to judged: under sixty keys besides their numbe
     );
   expect(keys).toBeLessThan(60);
 });
+
+test('a part that the library does not have stays marked in its cell until another is chosen there', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('network', 'job-demo-orchard-truck');
+  const fuse = page.locator('[data-path="circuits"] td[data-path$=".fuse"]').last();
+  await fuse.click({ position: { x: 2, y: 2 } });
+  await paste(page, 'No such fuse');
+  await expect(fuse).toHaveClass(/bad/);
+  await expect(page.getByText('is no fuse of the library')).toBeVisible();
+  await fuse.locator('select').selectOption({ index: 3 });
+  await expect(fuse).not.toHaveClass(/bad/);
+  await expect(page.getByText('is no fuse of the library')).toHaveCount(0);
+});

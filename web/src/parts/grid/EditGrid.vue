@@ -69,6 +69,7 @@ const {
   preview,
   commit,
   cancel,
+  forgive,
   clear,
   fillDown,
   copied,
@@ -302,6 +303,7 @@ function onFocusOut(event: FocusEvent): void {
               :data-path="pathAt(r, c) ?? undefined"
               :data-row="r"
               :data-column="c"
+              @change="hasControls(column) && forgive(pathAt(r, c) ?? '')"
               @mousedown="onPointer($event, r, c)"
               @mouseenter="onDrag($event, r, c)"
               @dblclick="editable(r, c) && startEditing(textAt(r, c))"

@@ -120,6 +120,7 @@ export function useEditing<Row extends { id: string; name: string }>({
     if (path !== null) forgive(path);
   }
 
+  /** What stood marked in a cell goes: it was left, or something else was chosen there. */
   function forgive(path: string): void {
     if (refused.value[path] === undefined) return;
     const { [path]: _gone, ...rest } = refused.value;
@@ -250,6 +251,7 @@ export function useEditing<Row extends { id: string; name: string }>({
     preview,
     commit,
     cancel,
+    forgive,
     clear,
     fillDown,
     copied,

@@ -123,6 +123,9 @@ describe('a block with choices and parts in it', () => {
     expect(changes).toHaveLength(1);
     expect(editing.refused.value['circuits.b.fuse']?.message).toBe('is no fuse of the library');
     expect(editing.refused.value['circuits.b.poles']?.message).toBe('is none of both poles, plus alone');
+    // Another one is chosen there: the mark goes, and no other.
+    editing.forgive('circuits.b.fuse');
+    expect(Object.keys(editing.refused.value)).toEqual(['circuits.b.poles']);
     // A cable is no fuse, whatever its name.
     const cable = starterLibrary.of('cable')[0]!;
     block(2, 0, 2, 0);
