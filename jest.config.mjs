@@ -1,3 +1,5 @@
+import { suitesOf } from './scripts/suites.mjs';
+
 const swc = [
   '<rootDir>/scripts/jest-transform.mjs',
   {
@@ -5,15 +7,16 @@ const swc = [
     module: { type: 'es6' },
   },
 ];
-const project = (name, roots) => ({
+const project = (name, folder, suites = 0) => ({
   displayName: name,
-  roots,
   testEnvironment: 'node',
   // The same for packages, which are wrapped in functions.
   sandboxInjectedGlobals: ['Array', 'JSON', 'Math', 'Number', 'Object'],
   extensionsToTreatAsEsm: ['.ts'],
   transform: { '^.+\\.ts$': swc },
-  testMatch: ['**/*.test.ts'],
+  ...(suites > 0 && process.env.TORVEK_TEST_SUITES !== undefined
+    ? suitesOf(name, folder, suites)
+    : { roots: [`<rootDir>/${folder}`], testMatch: ['**/*.test.ts'] }),
 });
 
 export default {
@@ -22,14 +25,14 @@ export default {
   testSequencer: '<rootDir>/scripts/test-sequencer.mjs',
   testTimeout: 90_000,
   projects: [
-    project('core', ['<rootDir>/core/src']),
+    project('core', 'core/src', 3),
     {
-      ...project('server', ['<rootDir>/server']),
+      ...project('server', 'server', 2),
       globalSetup: '<rootDir>/server/test/template-database.ts',
       globalTeardown: '<rootDir>/server/test/close-engines.mjs',
       testEnvironment: '<rootDir>/server/test/environment.mjs',
     },
-    project('web', ['<rootDir>/web/src']),
-    project('demo', ['<rootDir>/demo']),
+    project('web', 'web/src', 1),
+    project('demo', 'demo', 3),
   ],
 };

@@ -97,7 +97,8 @@ export function ensureInstalled() {
   run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
 }
 
-function* filesBelow(folder) {
+/** All files below a folder, but for what is installed or built there. */
+export function* filesBelow(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     if (entry.name === 'node_modules' || entry.name === 'dist') continue;
     const path = join(folder, entry.name);

@@ -6,13 +6,13 @@ const { default: Sequencer } = createRequire(import.meta.url)('@jest/test-sequen
 const slowest = [
   'server/test/process.test.ts',
   'server/test/take-away.test.ts',
-  'demo/library-bus.test.ts',
-  'network/layout.test.ts',
+  'server/test/power-cut.test.ts',
+  'suites/demo/1.test.ts',
+  'suites/core/1.test.ts',
   'server/test/people.test.ts',
-  'demo/procedure.test.ts',
+  'suites/server/1.test.ts',
   'server/test/gates.test.ts',
   'server/test/verify.test.ts',
-  'examples/abuse.test.ts',
 ];
 const rank = ({ path }) => {
   const at = slowest.findIndex((one) => path.endsWith(one));

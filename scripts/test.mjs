@@ -35,7 +35,7 @@ run(
     '--no-warnings',
     join(root, 'node_modules/jest/bin/jest.js'),
   ],
-  { env: { ...process.env, ...inMemory, TORVEK_TEST_BUILT: '1' } },
+  { env: { ...process.env, ...inMemory, TORVEK_TEST_BUILT: '1', TORVEK_TEST_SUITES: '1' } },
 );
 step('Browser tests');
 run(bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
