@@ -50,8 +50,14 @@ function deep(levels: number): Json {
 const wrongTypes: Json[] = [null, true, '12', 'text', [], {}, [[]], ''];
 const wrongNumbers = [-1, 0, 1e9, -1e9, 1e-300, 1e300, Infinity, -Infinity, NaN, 0.5, 1e12];
 
-function* bodiesFrom(body: { [key: string]: Json }): Generator<Json> {
+/** How often the same field is tried, in whichever row of whichever example. */
+const mostOfOneField = 3;
+
+function* bodiesFrom(body: { [key: string]: Json }, tried: Map<string, number>): Generator<Json> {
   for (const path of places(body)) {
+    const field = path.map((step) => (typeof step === 'number' ? '*' : step)).join('.');
+    tried.set(field, (tried.get(field) ?? 0) + 1);
+    if (tried.get(field)! > mostOfOneField) continue;
     yield withValue(body, path, undefined);
     for (const value of [...wrongTypes, ...wrongNumbers]) yield withValue(body, path, value);
     const now = read(body, path);
@@ -89,7 +95,8 @@ function issuesProblem(issues: Issue[]): string | null {
 describe.each([...calculators.values()].map((calculator) => [calculator.name, calculator] as const))(
   '%s takes any body',
   (name, calculator) => {
-    const bodies = examples[name]!.flatMap(({ input }) => [...bodiesFrom(input)]);
+    const tried = new Map<string, number>();
+    const bodies = examples[name]!.flatMap(({ input }) => [...bodiesFrom(input, tried)]);
 
     test('and answers with finite figures or names the field', () => {
       expect(bodies.length).toBeGreaterThan(50);
