@@ -1,4 +1,6 @@
 import type { Design } from '@torvek/core/document';
+import { rule, technician } from './shop';
+import type { StoryLine } from './story';
 
 type Placed = Pick<Design['devices'][string], 'xM' | 'yM' | 'zM' | 'lengthM' | 'widthM' | 'heightM'>;
 
@@ -129,3 +131,32 @@ export const zones: NonNullable<Design['zones']> = {
     heightM: 0.2,
   },
 };
+
+const read: [step: string, valueMm: number, remark?: string][] = [
+  ['run-tube:run-inlet', 38],
+  ['run-tube:run-compressor', 18],
+  ['run-near:run-dcdc/hazard-shaft', 182],
+  ['run-clips:run-dcdc', 240],
+  [
+    'run-near:run-compressor/hazard-brake',
+    61,
+    'Nearest behind the second cross member, axle at its upper stop.',
+  ],
+  ['run-clips:run-compressor', 245],
+  ['run-ends:run-inlet', 0],
+  ['run-ends:run-dcdc', 0.5],
+  ['run-ends:run-compressor', 1],
+];
+
+/** How they were looked at once they lay in the bus. */
+export const laid: StoryLine[] = read.map(([step, value, remark], i) => ({
+  at: `2026-11-05T14:${String(24 + 4 * i)}:00Z`,
+  by: technician,
+  entry: {
+    kind: 'result',
+    step,
+    value,
+    instrument: rule,
+    ...(remark !== undefined && { remark }),
+  },
+}));

@@ -25,10 +25,10 @@ import {
 } from './library-bus-charging';
 import { bundles, ends, wires } from './library-bus-looms';
 import { cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
-import { hazards, places, runs, zones } from './library-bus-routes';
+import { hazards, laid, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
-import { designer, meter, scope, technician, tester, witness } from './shop';
+import { designer, meter, scope, technician, tester, witness, rule } from './shop';
 import type { DemoJob } from './story';
 
 /** Demo A: a mobile library bus of 1974, two strings in three boxes, about 350 V. All invented. */
@@ -569,7 +569,7 @@ const design: Design = {
 
 /** Each is tried by itself before there is high voltage. */
 /** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
-const reelsSeq = 92 + coolantEntries;
+const reelsSeq = 93 + coolantEntries + laid.length;
 
 const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
 
@@ -665,6 +665,7 @@ export const libraryBus: DemoJob = {
         subjects: [mainCircuit],
       },
     },
+    ...laid,
     ...jointWalks(moduleRows.map(({ id }) => id)),
     { at: '2026-11-06T09:05:00Z', by: technician, entry: { kind: 'gate', gate: 'insulation', witness } },
     {
@@ -849,6 +850,17 @@ export const libraryBus: DemoJob = {
       label: 'Compressor: on the brackets that are there, along the brake line',
       change: (draft) => {
         for (const i of [2, 3]) draft.runs!['run-compressor']!.points![i]!.yM = -0.41;
+      },
+    },
+    {
+      at: '2026-11-24T09:55:00Z',
+      by: technician,
+      entry: {
+        kind: 'result',
+        step: 'run-near:run-compressor/hazard-brake',
+        value: 51,
+        instrument: rule,
+        remark: 'As it lies on the old brackets; the drawing has less.',
       },
     },
     {

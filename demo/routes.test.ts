@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { asBuilt } from '@torvek/core/built';
+import { procedureFor } from '@torvek/core/commissioning';
 import { evaluate, createEvaluator } from '@torvek/core/design';
 import { edit, laid, runLengths, runMass, type Design } from '@torvek/core/document';
 import { deriveNetwork } from '@torvek/core/network';
@@ -274,5 +275,53 @@ describe('what a run is judged by', () => {
     expect(raised(narrow, 'bend-card.former')).toHaveLength(1);
     const weak = changed((draft) => void (draft.runs![inlet]!.maxTensionN = 5));
     expect(raised(weak, 'pull.tension')[0]!.message).toContain('Conduit 1 of Over the axle');
+  });
+});
+
+describe('what is seen of a run once it lies', () => {
+  const stepsOf = (design: Design) => procedureFor(design, evaluate(design));
+  const step = (id: string, design = bus) => stepsOf(design).find((one) => one.id === id);
+  const range = (id: string, design = bus) => {
+    const expected = step(id, design)?.expected;
+    return expected?.kind === 'range' ? expected : null;
+  };
+
+  test('lines within three times what is asked are measured, others are not', () => {
+    const near = stepsOf(bus).filter(({ id }) => id.startsWith('run-near:'));
+    expect(near.map(({ id }) => id)).toEqual([
+      'run-near:run-dcdc/hazard-shaft',
+      'run-near:run-compressor/hazard-brake',
+    ]);
+    expect(range('run-near:run-compressor/hazard-brake')).toMatchObject({ min: 50, unit: 'mm' });
+    expect(range('run-near:run-compressor/hazard-brake')!.nominal).toBeCloseTo(66.96, 2);
+    const wider = changed((draft) => void (draft.hazards!['hazard-brake']!.minSeparationMm = 60));
+    expect(range('run-near:run-dcdc/hazard-brake', wider)).toMatchObject({ min: 60 });
+  });
+
+  test('clips, tube and ends by the design’s own figures; what is missing is said', () => {
+    expect(range('run-clips:run-dcdc')).toMatchObject({ max: 250, unit: 'mm' });
+    const close = changed((draft) => void (draft.runs!['run-dcdc']!.clipSpacingMm = 180));
+    expect(range('run-clips:run-dcdc', close)!.max).toBe(180);
+    expect(step(`run-clips:${inlet}`)).toBeUndefined();
+    expect(range(`run-tube:${inlet}`)!.min).toBeCloseTo(0.8 * 42, 9);
+    expect(range(`run-tube:${inlet}`)!.max).toBe(42);
+    expect(step('run-tube:run-dcdc')).toBeUndefined();
+    expect(range(`run-ends:${inlet}`)).toMatchObject({ min: 0, max: 2, unit: 'mm' });
+    expect(step(`run-ends:${inlet}`)!.do).toContain('At Collector box and at');
+    const bare = changed((draft) => {
+      delete draft.runs![inlet]!.to;
+      delete draft.runs![inlet]!.conduitInnerMm;
+    });
+    expect(step(`run-ends:${inlet}`, bare)!.gaps).toEqual([
+      { kind: 'not-given', path: `runs.${inlet}.to`, label: 'where Over the axle ends' },
+    ]);
+    expect(step(`run-tube:${inlet}`, bare)!.expected).toBeNull();
+  });
+
+  test('as cut: at least its way, and no gate waits for it', () => {
+    const cut = step(`run-cut:${inlet}`)!;
+    expect(cut).toMatchObject({ optional: true, gate: 'wiring' });
+    expect(range(cut.id)!.min).toBeCloseTo(0.98 * value(bus, `routing.run:${inlet}:pathLengthM`), 9);
+    expect(cut.do).toContain('the 2 conductors');
   });
 });

@@ -88,7 +88,17 @@ export const shopInstruments: ShopInstrument[] = [
     serial: 'ST 0042',
     calibrationDue: null,
   },
+  {
+    id: 'instrument-rule-1',
+    kind: 'rule',
+    name: 'Steel rule, tape and ball gauges',
+    serial: 'SR 14',
+    calibrationDue: null,
+  },
 ];
+
+/** Lengths are read with it. */
+export const rule = { id: 'instrument-rule-1' };
 
 export const [meter, tester, scope, wrench, leakBench, flowMeter, probes] = shopInstruments.map(({ id }) => ({
   id,

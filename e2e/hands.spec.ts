@@ -88,8 +88,8 @@ test('finder and keys reach everything without a mouse', async ({ page, open }) 
   await page.keyboard.press('/');
   await page.keyboard.type('tail box opened');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/book\?entry=74/);
-  await expect(page.locator('[data-entry="74"]')).toHaveClass(/picked/);
+  await expect(page).toHaveURL(/book\?entry=83/);
+  await expect(page.locator('[data-entry="83"]')).toHaveClass(/picked/);
   await page.keyboard.press('/');
   await page.keyboard.type('no such thing');
   await expect(page.getByText('Nothing in this job has these words.')).toBeVisible();

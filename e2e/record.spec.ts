@@ -121,6 +121,7 @@ test('versions of the design are listed and any two compared', async ({ page, op
   await page.getByRole('button', { name: 'Compare' }).click();
   await expect(page.locator('[data-differences]')).toContainText('8 places, version 0 → version 5');
   await expect(page.locator('[data-differences]')).toContainText('Main · Length, one way');
+  await page.getByRole('button', { name: 'Older', exact: true }).click();
   await page.locator('[data-entry="31"]').getByRole('button').click();
   await expect(page.locator('.detail')).toContainText('4.472 V is below 36 V');
 });

@@ -45,7 +45,8 @@ const openAlone = (gate: string) =>
 /** Torques every joint and measures every bond as the design asks. */
 async function walkAll(): Promise<void> {
   for (const { id, walk, expected } of procedureFor(design, evaluate(design))) {
-    if (walk === undefined || expected?.kind !== 'range') continue;
+    // No gate waits for a cable as cut.
+    if (walk === undefined || walk.work === 'cut' || expected?.kind !== 'range') continue;
     const torque = walk.work === 'torque';
     const { status } = await post({
       id: `${job}-walk-${id}`,

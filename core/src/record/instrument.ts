@@ -13,6 +13,7 @@ export const instrumentKinds = [
   'charge-tester',
   'monitor-readout',
   'bench-supply',
+  'rule',
 ] as const;
 export type InstrumentKind = (typeof instrumentKinds)[number];
 
@@ -29,6 +30,7 @@ export const instrumentNames: Record<InstrumentKind, string> = {
   'charge-tester': 'supply tester',
   'monitor-readout': 'readout of the monitor',
   'bench-supply': 'bench supply',
+  rule: 'rule, tape or gauge',
 };
 
 /** Where a measurement came from. */

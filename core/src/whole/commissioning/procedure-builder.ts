@@ -51,7 +51,8 @@ export type Hazard =
 
 /** A step that is recorded along a walk: every joint or body of it, by one entry or several. */
 export interface StepWalk {
-  work: JointWork;
+  /** A cut is recorded with the cut list; its items are the places of lengths. */
+  work: JointWork | 'cut';
   items: { id: string; tag: string }[];
   /** The current that a drop is read at, at the least; absent: none is needed. */
   leastA?: number;
@@ -74,7 +75,7 @@ export interface ProcedureStep {
   touchedBy?: string[];
   /** How long it takes to wait: what calls back is set to it. */
   waitMinutes?: number;
-  /** Recorded by walks in Protect, not here. */
+  /** Recorded by walks in Protect, or with the cut list in Route, not here. */
   walk?: StepWalk;
   expected: Expectation | null;
   /** In words; or why there is no expectation. */

@@ -9,6 +9,7 @@ import { firstHv, polarity } from './procedure-hv';
 import { insulation } from './procedure-insulation';
 import { intakeSteps } from './procedure-intake';
 import { powerUp } from './procedure-power-up';
+import { routes } from './procedure-routes';
 import { senseLadders } from './procedure-sense';
 import { bonds, branchPolarity, torques } from './procedure-wiring';
 
@@ -21,6 +22,7 @@ export function procedureFor(asDrawn: Design, evaluation: Evaluation): Procedure
   bleedResistances(builder);
   torques(builder);
   bonds(builder);
+  routes(builder);
   branchPolarity(builder);
   for (const id of switchedCircuits(design)) coils(builder, id);
   coolant(builder);

@@ -62,6 +62,10 @@ export const behaviours: Record<Instrument['kind'], { id: string; label: string 
     { id: 'true', label: 'crosses each limit' },
     { id: 'no-trip', label: 'one limit does nothing' },
   ],
+  rule: [
+    { id: 'true', label: 'reads true' },
+    { id: 'worn-part', label: 'part out of its limits' },
+  ],
   'charge-tester': [
     { id: 'true', label: 'reads true' },
     { id: 'drop-outs', label: 'pilot with drop-outs' },
@@ -81,6 +85,7 @@ export const standInNames: Record<Instrument['kind'], string> = {
   'charge-tester': 'Stand-in supply with pilot and coding',
   'monitor-readout': 'Stand-in monitor boards',
   'bench-supply': 'Stand-in bench supply',
+  rule: 'Stand-in rule and gauge',
 };
 
 /** Small seeded generator (mulberry32): the same seed gives the same reading. */

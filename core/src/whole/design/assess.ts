@@ -117,7 +117,7 @@ function happenedIn(entries: readonly Entry[]): Happened {
         body.step,
         entry as EntryOf<ResultBody>,
       );
-    else if (body.kind === 'joints') happened.walks.push(entry);
+    else if (body.kind === 'joints' || body.kind === 'cable-cut') happened.walks.push(entry);
     else if (isWork(body) || opensPlace(body) || isExchange(body)) happened.works.push(entry);
   }
   return happened;

@@ -112,3 +112,33 @@ describe('a step that is walked', () => {
     );
   });
 });
+
+describe('a length that is recorded with the cut list', () => {
+  const cutStep = {
+    ...torque,
+    id: 'run-cut:run-x',
+    subjects: [{ id: 'run-x', tag: 'X' }],
+    touchedBy: [],
+    expected: { kind: 'range', min: 2, unit: 'm' },
+  } as unknown as ProcedureStep;
+  const walk: StepWalk = { work: 'cut', items: [{ id: 'runs.run-x.cutLengthM', tag: 'X' }] };
+  const cut = (lengthM: number, place = 'runs.run-x.cutLengthM') =>
+    ({
+      seq: (seq += 1),
+      takenAt: new Date(Date.UTC(2026, 10, 1, 8, seq)).toISOString(),
+      subjects: [],
+      body: { kind: 'cable-cut', place, lengthM },
+    }) as unknown as Entry;
+
+  test('counts by its place, the last one cut, and is due again when its run was worked on', () => {
+    expect(statusAlong(cutStep, walk, [cut(2.4, 'runs.run-y.cutLengthM')]).state).toBe('due');
+    expect(statusAlong(cutStep, walk, [cut(1.99)])).toMatchObject({
+      state: 'failed',
+      walked: { bad: ['X'] },
+    });
+    expect(statusAlong(cutStep, walk, [cut(1.9), cut(2)]).state).toBe('passed');
+    expect(statusAlong(cutStep, walk, [cut(2), cut(1.9)]).state).toBe('failed');
+    expect(statusAlong(cutStep, walk, [cut(2), worked('run-x')]).state).toBe('stale');
+    expect(statusAlong(cutStep, walk, [cut(2), worked('run-y')]).state).toBe('passed');
+  });
+});

@@ -99,6 +99,12 @@ interface Reading {
 /** What was read last of each joint or body, in the order of the times. */
 function lastReadings({ work }: StepWalk, entries: readonly Entry[]): Map<string, Reading> {
   const readings = new Map<string, Reading>();
+  if (work === 'cut') {
+    for (const { body, seq } of entries)
+      if (body.kind === 'cable-cut')
+        readings.set(body.place, { value: body.lengthM, currentA: 0, seq, standIn: false });
+    return readings;
+  }
   const walks = entries
     .flatMap((entry) =>
       entry.body.kind === 'joints' && entry.body.work === work ? [{ entry, body: entry.body }] : [],
@@ -118,11 +124,13 @@ function lastReadings({ work }: StepWalk, entries: readonly Entry[]): Map<string
 }
 
 /** Work on what a joint or body belongs to, or on the step as a whole, after it was read. */
+/** A joint is named after its owner; a length stands at it. */
+const ownerOf = (id: string) => (id.startsWith('runs.') ? id.split('.')[1] : id.split('/')[0]);
 const workOn = (id: string, { subjects }: ProcedureStep, seq: number, works: readonly Entry[]) =>
   works.findLast(
     (entry) =>
       entry.seq > seq &&
       entry.subjects.some(
-        (subject) => subject.id === id.split('/')[0] || subjects.some((own) => own.id === subject.id),
+        (subject) => subject.id === ownerOf(id) || subjects.some((own) => own.id === subject.id),
       ),
   );

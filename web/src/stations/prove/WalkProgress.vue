@@ -13,7 +13,13 @@ const left = computed(
   () => walked.value.of - walked.value.done - walked.value.bad.length - walked.value.again.length,
 );
 const bond = computed(() => props.step.walk?.work === 'bond');
-const things = computed(() => (bond.value ? 'bodies' : 'joints'));
+const cut = computed(() => props.step.walk?.work === 'cut');
+const things = computed(() => (cut.value ? 'runs' : bond.value ? 'bodies' : 'joints'));
+const way = computed(() =>
+  cut.value
+    ? { name: 'route', query: { panel: 'cuts' } }
+    : { name: 'protect', query: { panel: bond.value ? 'bonds' : 'joints' } },
+);
 const few = (names: readonly string[]) =>
   names.length <= 6 ? names.join(', ') : `${names.slice(0, 5).join(', ')} and ${names.length - 5} more`;
 const share = (count: number) => ({ width: `${(count / walked.value.of) * 100}%` });
@@ -38,11 +44,9 @@ const share = (count: number) => ({ width: `${(count / walked.value.of) * 100}%`
       ↻ Due again since “{{ status.workSince }}”: {{ few(walked.again) }}.
     </p>
     <p v-if="status.standIn" class="due">By a stand-in: no vehicle was measured.</p>
-    <RouterLink
-      class="btn btn-primary go"
-      :to="{ name: 'protect', params: { job: job.id }, query: { panel: bond ? 'bonds' : 'joints' } }"
-      >Go on with the walk in Protect</RouterLink
-    >
+    <RouterLink class="btn btn-primary go" :to="{ ...way, params: { job: job.id } }">{{
+      cut ? 'Record the cut in Route' : 'Go on with the walk in Protect'
+    }}</RouterLink>
   </div>
 </template>
 

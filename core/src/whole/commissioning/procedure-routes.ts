@@ -1,0 +1,154 @@
+import type { Gap } from '../../ground/figure';
+import { formatNumber, formatQuantity } from '../../ground/quantity';
+import { conductorsOf, waysAlong, type Id, type RunItem } from '../../model/document';
+import type { RouteInput, RouteResult } from '../../trade/routing';
+import type { Builder, ProcedureStep } from './procedure-builder';
+
+/** Lines that the way passes at less than this many times what is asked are measured on the vehicle. */
+const nearTimes = 3;
+/** A gland or a strain relief lets the jacket move no further than this on a firm pull by hand, mm. */
+const mostMoveMm = 2;
+/** What passes the whole tube before a cable does, as a share of its inside. */
+const gaugeShare = 0.8;
+/** A cable may be this much shorter than the points make its way: they are drawn, it is measured in place. */
+const drawnWithin = 0.02;
+
+/** How each run was laid: near what, held how often, its tube before the cable goes in, its ends, its length as cut. */
+export function routes(builder: Builder): void {
+  for (const [id, run] of Object.entries(builder.design.runs ?? {})) {
+    const made = builder.evaluation.runs[`routing.run:${id}`];
+    const result = (made?.result ?? null) as RouteResult | null;
+    const input = (made?.input ?? null) as RouteInput | null;
+    const gaps: Gap[] =
+      result === null || result.pathLengthM === null
+        ? [{ kind: 'not-given', path: `runs.${id}.points`, label: `a way of ${run.tag} that can be bent` }]
+        : [];
+    asCut(builder, id, run, gaps);
+    if (result !== null) nearLines(builder, id, run, result);
+    const ways = waysAlong(run.points ?? []);
+    if (ways.includes('conduit')) tube(builder, id, run);
+    if (ways.includes('clipped') && input !== null) clips(builder, id, run, input, result);
+    ends(builder, id, run);
+  }
+}
+
+const beside = (run: RunItem): Id[] => [run.from, run.to].flatMap((end) => (end === undefined ? [] : [end]));
+const common = (id: Id, run: RunItem) =>
+  ({
+    gate: 'wiring',
+    hazard: 'isolated',
+    instrument: 'rule',
+    subjects: [{ id, tag: run.tag }],
+    touchedBy: beside(run),
+  }) satisfies Partial<ProcedureStep>;
+
+/** Recorded with the cut list in Route. */
+function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
+  const way = builder.figures(`routing.run:${id}:pathLengthM`);
+  const cables = conductorsOf(run, builder.design).reduce((sum, { count }) => sum + count, 0);
+  builder.add({
+    ...common(id, run),
+    optional: true,
+    id: `run-cut:${id}`,
+    title: `Cables of ${run.tag}, as cut`,
+    do: `Cut ${cables === 1 ? 'the cable' : `the ${cables} conductors`} of ${run.tag} and record the length with the cut list in Route, with the reel it came off.`,
+    why: 'What was cut is what the car has: drop, loss and mass go by it, and a second cable is cut from what is written here.',
+    walk: { work: 'cut', items: [{ id: `runs.${id}.cutLengthM`, tag: run.tag }] },
+    range: { kind: 'range', min: (way.values[0] ?? 0) * (1 - drawnWithin), unit: 'm' },
+    gaps: [...gaps, ...way.gaps],
+    basis: way.basis,
+  });
+}
+
+function nearLines(builder: Builder, id: Id, run: RunItem, result: RouteResult): void {
+  for (const one of result.separations) {
+    if (one.distanceMm > nearTimes * one.requiredMm) continue;
+    const line = builder.design.hazards?.[one.id];
+    if (line === undefined) continue;
+    const asked = builder.row(`route:${id}/${one.id}:asked`, `asked to ${line.tag}`, one.requiredMm, 'mm');
+    const drawn = builder.row(`route:${id}/${one.id}:drawn`, `drawn to ${line.tag}`, one.distanceMm, 'mm');
+    builder.add({
+      ...common(id, run),
+      id: `run-near:${id}/${one.id}`,
+      title: `${run.tag} near ${line.tag}`,
+      do: `Look along the whole way, with the suspension at its stops and everything that swings swung, and measure where ${run.tag} comes nearest to ${line.tag} (${line.kind}). The design has ${formatQuantity(one.distanceMm, 'mm', 2)} there.`,
+      why: 'Nothing is fitted to the millimetre that it was drawn to, and a cable that chafes or scorches is found by its smoke.',
+      subjects: [
+        { id, tag: run.tag },
+        { id: one.id, tag: line.tag },
+      ],
+      range: { kind: 'range', min: one.requiredMm, nominal: one.distanceMm, unit: 'mm' },
+      gaps: [],
+      basis: [asked, drawn],
+    });
+  }
+}
+
+function clips(
+  builder: Builder,
+  id: Id,
+  run: RunItem,
+  { clipSpacingMm }: RouteInput,
+  result: RouteResult | null,
+): void {
+  const count = result?.clips.length ?? 0;
+  builder.add({
+    ...common(id, run),
+    id: `run-clips:${id}`,
+    title: `Clips of ${run.tag}`,
+    do: `Pull at each clip of ${run.tag} by hand (${formatNumber(count)} are drawn): none turns or slides, none pinches the jacket, each has its rubber. Measure the widest span between two of them, or between one and an end.`,
+    why: 'A cable that hangs free saws through its own jacket at the next edge.',
+    range: { kind: 'range', max: clipSpacingMm, unit: 'mm' },
+    gaps: [],
+    basis: [builder.row(`route:${id}:clipSpacingMm`, `clips of ${run.tag}, apart`, clipSpacingMm, 'mm')],
+  });
+}
+
+function tube(builder: Builder, id: Id, run: RunItem): void {
+  const inner = run.conduitInnerMm;
+  builder.add({
+    ...common(id, run),
+    id: `run-tube:${id}`,
+    title: `Tube of ${run.tag}, before a cable goes in`,
+    do: `Both ends cut square, deburred inside and out, threads that match their fittings; blow and wipe the tube clean. Then draw a gauge through the whole of it, and record the thickest that passed.`,
+    why: 'A burr or a bend that was crushed skins the cable where nobody will ever look.',
+    range: { kind: 'range', min: (inner ?? 0) * gaugeShare, max: inner ?? 0, unit: 'mm' },
+    gaps:
+      inner === undefined
+        ? [
+            {
+              kind: 'not-given',
+              path: `runs.${id}.conduitInnerMm`,
+              label: `inside of the tube of ${run.tag}`,
+            },
+          ]
+        : [],
+    basis:
+      inner === undefined
+        ? []
+        : [builder.row(`runs.${id}.conduitInnerMm`, `inside of the tube of ${run.tag}`, inner, 'mm')],
+  });
+}
+
+function ends(builder: Builder, id: Id, run: RunItem): void {
+  const things: Record<string, { tag: string } | undefined> = {
+    ...builder.design.boxes,
+    ...builder.design.devices,
+  };
+  const names = beside(run).map((end) => things[end]?.tag ?? end);
+  const missing = (['from', 'to'] as const).filter((end) => run[end] === undefined);
+  builder.add({
+    ...common(id, run),
+    id: `run-ends:${id}`,
+    title: `Ends of ${run.tag}`,
+    do: `At ${names.join(' and at ')}: gland or strain relief closed on its own size of jacket, seal in, the drip loop below it, an orange label with both ends’ names. Mark the jacket, pull firmly by hand, and record how far the mark moved where it moved most.`,
+    why: 'Where the gland does not hold the lug does, and water follows the cable in.',
+    range: { kind: 'range', min: 0, max: mostMoveMm, unit: 'mm' },
+    gaps: missing.map((end) => ({
+      kind: 'not-given',
+      path: `runs.${id}.${end}`,
+      label: `where ${run.tag} ${end === 'from' ? 'begins' : 'ends'}`,
+    })),
+    basis: [builder.row('constant:mostMoveMm', 'most that a held jacket moves', mostMoveMm, 'mm')],
+  });
+}
