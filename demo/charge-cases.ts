@@ -88,6 +88,8 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
       catalogueOf('pump').find((part) => part.id === 'tarnbeck-c45')!,
     );
   },
+  'low-voltage.coils-less': (draft) => void (load(draft, 'coils').powerW = 8),
+  'low-voltage.coils-when': (draft) => void (draft.lowVoltage!.coilLoads = ['load-coils']),
   'low-voltage.fed-less': (draft) => void (load(draft, 'pumps').powerW = 120),
   'low-voltage.fed-when': (draft) => void (draft.plumbing!['piece-drive-pump']!.loads = ['load-pumps']),
   'low-voltage.before-fuse': (draft) => void (load(draft, 'tail').toFuseM = 0.6),

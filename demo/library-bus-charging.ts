@@ -118,6 +118,7 @@ export const lowVoltage: Design['lowVoltage'] = {
   converter: 'wexcombe-x70-350-24@1',
   battery: 'fernhough-p110-24@1',
   dropper: true,
+  coilLoads: ['load-coils', 'load-coils-charge'],
   journeyH: 5,
   parkedDays: 16,
 };
@@ -149,6 +150,21 @@ const rows: Row[] = [
       lengthM: 3.2,
       returnLengthM: 3.2,
       switchedBy: 'monitor',
+    },
+  ],
+  [
+    'coils-charge',
+    'Contactor coils while charging',
+    30,
+    'charging',
+    {
+      ...front,
+      essential: true,
+      fuseA: 3,
+      wire: 'marl-v1@1',
+      lengthM: 3.2,
+      returnLengthM: 3.2,
+      switchedBy: 'charge controller',
     },
   ],
   [

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
-import { everyTagged, removeLoad, removeLoomEnd, removeWire } from '@torvek/core/document';
+import { everyTagged, mainCircuit, removeLoad, removeLoomEnd, removeWire } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
 import { continuitySheet, feedGroups, lowVoltageSystem } from '@torvek/core/low-voltage';
 import { libraryBus } from './library-bus';
@@ -187,6 +187,54 @@ test('a load that says nothing of its feed goes by the wire of the looms that ca
     delete draft.bundles!['bundle-dash'];
   });
   expect(value(lost, 'low-voltage.load:load-dash:dropV')).toBeNull();
+});
+
+describe('held coils', () => {
+  const holdW = (design: Design, key: string) => {
+    const part = design.parts[key]!;
+    if (part.kind !== 'contactor') throw new Error(`${key} is no contactor`);
+    return part.data.coilHoldW;
+  };
+  const coils = (name: string, design = bus) => value(design, `low-voltage.coils:vehicle:${name}`);
+  const said = (design: Design) =>
+    evaluate(design).checks.flatMap(({ rule, ...check }) =>
+      rule.id.startsWith('low-voltage.coils') && check.state === 'raised' ? [check.message] : [],
+    );
+  const main = bus.circuits[mainCircuit]!;
+
+  test('are those that are closed together: mains and strings always, the inlet’s while it charges', () => {
+    const own = 2 * holdW(bus, main.contactor!) + 4 * holdW(bus, 'hollin-k200@1');
+    expect(coils('drivingW')).toBeCloseTo(own, 9);
+    expect(coils('chargingW')).toBeCloseTo(own + 2 * holdW(bus, 'hollin-k200@1'), 9);
+    const one = changed((draft) => {
+      for (const string of Object.values(draft.strings)) string.contactorPoles = 'minus';
+    });
+    expect(coils('drivingW', one)).toBeCloseTo(own - 2 * holdW(bus, 'hollin-k200@1'), 9);
+  });
+
+  test('a load counted with exactly what they hold with is right, a watt less is not', () => {
+    const needs = coils('drivingW')!;
+    const counted = (powerW: number) =>
+      said(changed((draft) => void (draft.loads!['load-coils']!.powerW = powerW)));
+    expect(counted(needs)).toEqual([]);
+    expect(counted(needs - 1)).toEqual([
+      'While driving held coils draw 11 W; what feeds them is counted with 10 W.',
+    ]);
+  });
+
+  test('a load that goes is named no more; with none named, or a kind unknown, nothing is judged', () => {
+    const gone = changed((draft) => removeLoad(draft, 'load-coils-charge'));
+    expect(gone.lowVoltage!.coilLoads).toEqual(['load-coils']);
+    expect(said(gone)).toEqual(['While charging 0 of 1 loads that feed the coils is on.']);
+    const none = changed((draft) => {
+      removeLoad(draft, 'load-coils');
+      removeLoad(draft, 'load-coils-charge');
+    });
+    expect(none.lowVoltage).not.toHaveProperty('coilLoads');
+    expect(said(none)).toEqual([]);
+    const unknown = changed((draft) => void delete draft.strings[Object.keys(draft.strings)[0]!]!.contactor);
+    expect(coils('drivingW', unknown)).toBeNull();
+  });
 });
 
 describe('what could share a wire', () => {

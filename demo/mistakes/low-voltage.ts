@@ -62,6 +62,8 @@ export const busLowVoltage: Mistake[] = [
     'service-steering',
     (d) => delete service(d, 'steering').load,
   ),
+  mend('coils that nothing feeds while it charges', 'vehicle', (d) => (side(d).coilLoads = ['load-coils'])),
+  mend('coils counted with a twentieth', 'vehicle', (d) => (load(d, 'coils').powerW = 3)),
   mend('heat without its blower', 'service-heat', (d) => (service(d, 'heat').withBlower = false)),
   mend('heat without a cut-out', 'service-heat', (d) => (service(d, 'heat').cutOut = false)),
   mend(

@@ -1,3 +1,4 @@
+import { fedAs } from './cooling';
 import { choice, chosen, defaultsOf, flag, num, part, refer, share, tag, words, type ItemOf } from './field';
 
 export const lowVoltageSchools = ['converter', 'mains charger', 'both'] as const;
@@ -15,6 +16,8 @@ export const lowVoltageFields = {
   deratingFraction: share('Counted on of the converter', { fallback: 0.8, usual: [0.3, 1] }),
   /** Coils and monitor run on another voltage than the vehicle: something stands between. */
   dropper: flag('Coils and monitor behind a dropper to their own voltage'),
+  /** The loads that feed the coils of the contactors. */
+  coilLoads: { ...fedAs, label: 'Coils fed as the loads' },
   /** A charger on the mains for the battery alone. */
   mainsChargerA: num('Mains charger gives', 'A', { usual: [1, 100] }),
   /** The longest that it is driven on one day, and stands without being touched. */

@@ -143,6 +143,9 @@ export function removeInlet(draft: Design, id: Id): void {
 /** A load goes; the service that it was has no feed, and wires carry it no more. */
 export function removeLoad(draft: Design, id: Id): void {
   delete draft.loads?.[id];
+  const coils = draft.lowVoltage?.coilLoads?.filter((one) => one !== id);
+  if (coils?.length === 0) delete draft.lowVoltage!.coilLoads;
+  else if (coils !== undefined) draft.lowVoltage!.coilLoads = coils;
   for (const service of Object.values(draft.services ?? {})) if (service.load === id) delete service.load;
   for (const wire of Object.values(draft.wires ?? {})) {
     const left = wire.carries?.filter((one) => one !== id);

@@ -18,6 +18,7 @@ declare module '../../ground/figure' {
     'looms.wire': 'lengthM' | 'currentA' | 'dropV';
     'low-voltage.fed': never;
     'low-voltage.feeding': never;
+    'low-voltage.coils': 'drivingW' | 'chargingW';
     'looms.end': never;
     'looms.bundle': never;
   }

@@ -1,5 +1,6 @@
 import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
+import { coilsStep } from './coils-step';
 import { fedStep, feedingStep } from './fed-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
@@ -17,6 +18,7 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
     groupStep,
     serviceStep,
     fedStep,
+    coilsStep,
     feedingStep,
     wireStep,
     endStep,

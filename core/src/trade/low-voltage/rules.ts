@@ -53,6 +53,22 @@ export const lowVoltageRules = {
     'A load for that time as well, or another switch.',
     'When the piece runs against when its loads are on',
   ),
+  coilsLess: rule(
+    'coils-less',
+    'mend',
+    'Held coils draw more than the loads that feed them',
+    'Converter, battery, wire and fuse are judged for less than really flows, all the way that it is driven.',
+    'The power of the load as the coils have it, or contactors with an economiser.',
+    'Power of held coils by the makers, those closed at the same time, against what is on then',
+  ),
+  coilsWhen: rule(
+    'coils-when',
+    'mend',
+    'The coils of the contactors are not fed when they have to hold',
+    'The contactors drop out on the load: their contacts burn.',
+    'A load for that time as well, or another switch.',
+    'When contactors are closed against when their loads are on',
+  ),
   unfed: rule(
     'unfed',
     'mend',

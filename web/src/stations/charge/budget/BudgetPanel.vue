@@ -9,6 +9,7 @@ import ChoiceField from '../../../parts/ChoiceField.vue';
 import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
+import PickMany from '../../../parts/PickMany.vue';
 import { useJob } from '../../../stores/job';
 import BranchStrip from '../BranchStrip.vue';
 import { yesNo } from '../use-supplies';
@@ -19,6 +20,8 @@ import ModeBars from './ModeBars.vue';
 /** The low voltage: what draws in each mode, what feeds it, and how long a battery alone carries it. */
 const job = useJob();
 const fig = (name: FigureName<'low-voltage.budget'>) => figureId('low-voltage.budget', 'vehicle', name);
+const coils = (name: FigureName<'low-voltage.coils'>) => figureId('low-voltage.coils', 'vehicle', name);
+const loads = computed(() => Object.entries(job.design.loads ?? {}).map(([id, { tag }]) => ({ id, tag })));
 const begun = computed(
   () => job.design.lowVoltage !== undefined || Object.keys(job.design.loads ?? {}).length > 0,
 );
@@ -88,6 +91,18 @@ const or = (value: number | null) => value ?? undefined;
         <NumberField path="lowVoltage.parkedDays" />
         <NumberField path="lowVoltage.maxDropFraction" />
         <NumberField path="lowVoltage.ambientC" />
+      </div>
+      <div class="coils">
+        <PickMany
+          path="lowVoltage.coilLoads"
+          :things="loads"
+          label="Coils fed as"
+          none="No load feeds the coils of the contactors yet."
+          ask="which loads"
+          change="what feeds the coils"
+        />
+        <FigureValue :id="coils('drivingW')" label="Held while driving" show-label />
+        <FigureValue :id="coils('chargingW')" label="Held while charging" show-label />
       </div>
       <BranchStrip kind="dc-dc" />
     </template>
@@ -175,5 +190,13 @@ const or = (value: number | null) => value ?? undefined;
   grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
   gap: 0.1rem 1.6rem;
   align-items: end;
+}
+
+.coils {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.6rem;
+  align-items: end;
+  margin-top: 0.4rem;
 }
 </style>
