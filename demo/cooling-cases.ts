@@ -59,6 +59,10 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
     draft.cooling!.hotC = 44;
     draft.cooling!.onAboveC = 50;
   },
+  // Cool on the first day; warm nights bring it to where the coolant holds it.
+  'cooling.days-hot': (draft) => {
+    Object.assign(draft.cooling!, { startC: 0, nightC: 30, cellMaxC: 34 });
+  },
   'cooling.charge-hot': (draft) => {
     draft.cooling!.startC = 44.5;
     draft.cooling!.hotC = 44.5;

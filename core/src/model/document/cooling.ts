@@ -142,6 +142,9 @@ export const coolingFields = {
   /** Drives one after the other on that day. */
   repeats: num('Drives in a row', '', { fallback: 4, usual: [1, 50] }),
   startC: num('Pack before', '°C', { fallback: 25, usual: [-40, 50] }),
+  /** Between one day and the next the pack stands, and only loses what passes its walls. */
+  nightC: num('Night after it', '°C', { fallback: 20, usual: [-50, 40] }),
+  nightH: num('Stands for', 'h', { fallback: 10, usual: [0.5, 72] }),
   cellHeatJPerKgK: num('Specific heat of modules', 'J/kgK', { fallback: 1000, usual: [500, 1500] }),
   /** Absent: usual for the chemistry. */
   cellMaxC: num('Cells at most', '°C', { usual: [30, 65] }),

@@ -17,7 +17,7 @@ declare module '../../ground/figure' {
     'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';
     'cooling.box': 'uaWPerK' | 'heaterW' | 'warmS' | 'holdW' | 'energyKWh' | 'finalC';
     'cooling.air': 'airKgPerS' | 'airWPerK' | 'outC' | 'cellsC';
-    'cooling.pack': 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC';
+    'cooling.pack': 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC' | 'morningC' | 'settledMaxC';
   }
 }
 

@@ -6,6 +6,8 @@ import { readPackLayout } from '../pack';
 import { cycleInputs, cycleMoments, driveCycle, type CycleMoment } from '../vehicle';
 import { blown } from './air-step';
 import { readsCase } from './cases';
+import { heating, type DayAfterDay, type Ran } from './days';
+import { daysTold } from './days-told';
 import { cellLimits, packOhm } from '../charging';
 import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
 import { coolingRules } from './rules';
@@ -18,6 +20,8 @@ export interface PackOverTime {
   limitC: number;
   /** How far cooling helps; null: there is none by liquid or by a fan. */
   coolingWPerK: number | null;
+  /** Days like this one until mornings repeat; null: not computed. */
+  days: DayAfterDay | null;
 }
 
 /** The cooling of all loops and fans together as the lump feels it, and what is missing to say so. */
@@ -68,7 +72,7 @@ function lossesOf(read: Reader): { uaWPerK: number; gaps: Gap[] } {
   return { uaWPerK, gaps };
 }
 
-/** How hot the pack gets over the drives of a day and over a fast charge after them. */
+/** How hot the pack gets over the drives of a day, over a fast charge after them, and day after day. */
 export const packStep: StepDefinition = {
   id: 'cooling.pack',
   version: 1,
@@ -118,7 +122,7 @@ export const packStep: StepDefinition = {
     };
     const cooled =
       liquid === null ? {} : { cooling: { uaWPerK: liquid.uaWPerK, coolantC: liquid.coolantC, ...on } };
-    const runOf = (input: object): { result: PackThermalResult | null; gaps: Gap[] } => {
+    const runOf = (input: object): Ran => {
       if (gaps.length > 0) return { result: null, gaps };
       const parsed = packThermal.parse(input);
       if (parsed.ok) return { result: packThermal.calculate(parsed.input).result, gaps: [] };
@@ -152,7 +156,7 @@ export const packStep: StepDefinition = {
             ...cooled,
             startC: drive.result.endC,
             repeat: 1,
-            profile: [[minutes!.value! * 60, Math.sqrt(heat!.value! / ohm.value!)]],
+            profile: [heating({ minutes: minutes!.value!, packHeatW: heat!.value! }, ohm.value!)],
           });
 
     const told = (
@@ -251,6 +255,19 @@ export const packStep: StepDefinition = {
           ]
         : []),
     ];
+    const {
+      days,
+      figures: ofDays,
+      check,
+    } = daysTold({
+      subject,
+      read,
+      drive: { input: { ...base, ...cooled }, ...drive },
+      charge: hasFast ? { ...charge, minutes: minutes!.value ?? 0, packHeatW: heat!.value ?? 0 } : null,
+      maxC,
+      run: runOf,
+    });
+    checks.push(check);
     const over: PackOverTime | null =
       drive.result === null || uncooled.result === null
         ? null
@@ -260,6 +277,7 @@ export const packStep: StepDefinition = {
             uncooled: uncooled.result,
             limitC: maxC,
             coolingWPerK: liquid?.uaWPerK ?? null,
+            days,
           };
     return {
       figures: [
@@ -267,6 +285,7 @@ export const packStep: StepDefinition = {
         told('driveEndC', 'Pack after the drives', drive, 'endC'),
         ...(hasFast ? [told('chargeMaxC', 'Pack at most, fast charge after them', charge, 'maxC')] : []),
         told('uncooledMaxC', 'Pack at most without cooling', uncooled, 'maxC'),
+        ...ofDays,
       ],
       checks,
       ...(over !== null && {

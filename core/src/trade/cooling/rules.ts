@@ -86,6 +86,14 @@ export const coolingRules = {
     'A lower power, more cooling, or a rest before.',
     'One lump over the charge, after the drives of the day',
   ),
+  daysHot: rule(
+    'days-hot',
+    'mend',
+    'Day after day the pack gets too hot',
+    'A pack in thick walls takes the warmth of a day into the next: the first day says nothing of the fourth.',
+    'Cooling that runs on after the drive or while it is charged, or a rest in between.',
+    'One lump over drives, charges and nights until mornings repeat',
+  ),
   warms: rule(
     'warms',
     'note',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PackOverTime } from '@torvek/core/cooling';
-import { figureId } from '@torvek/core/figure';
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../../parts/FigureValue.vue';
@@ -14,8 +14,7 @@ import { dayOf } from './day';
 /** The pack over a day: drives one after the other and a fast charge after them, with cooling and without. */
 const job = useJob();
 const units = useUnits();
-const fig = (name: 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC') =>
-  figureId('cooling.pack', 'pack', name);
+const fig = (name: FigureName<'cooling.pack'>) => figureId('cooling.pack', 'pack', name);
 const over = computed(
   () => (job.evaluation.runs['cooling.pack:pack']?.result as PackOverTime | undefined) ?? null,
 );
@@ -33,7 +32,8 @@ const options = () => {
     name: string,
     points: readonly (readonly [number, number])[],
     colour: string,
-    type: 'solid' | 'dashed',
+    type: 'solid' | 'dashed' | 'dotted',
+    shift = 0,
   ) => ({
     id: name,
     name,
@@ -42,12 +42,26 @@ const options = () => {
     data: shown(points),
     lineStyle: { color: colour, width: 2, type },
     itemStyle: { color: colour },
-    endLabel: { show: true, formatter: name, color: colour, distance: 4 },
+    endLabel: { show: true, formatter: name, color: colour, distance: 4, offset: [0, shift] },
   });
+  // Two lines that end at one height have their names one above the other.
+  const settledC = now.settled?.points.at(-1)?.[1] ?? null;
+  const apart = settledC === null ? 0 : settledC > now.cooled.at(-1)![1] ? -7 : 7;
+  const at = (hours: number | null, what: string) =>
+    hours === null
+      ? []
+      : [
+          {
+            xAxis: hours,
+            lineStyle: { color: token('soft'), type: 'dotted' },
+            label: { formatter: what, position: 'end', align: 'left', distance: 3, color: token('soft') },
+          },
+        ];
   return {
     grid: { left: 50, right: 118, top: 26, bottom: 42 },
     xAxis: { type: 'value', name: 'hours', nameLocation: 'middle', nameGap: 26, min: 0, max: now.endH },
-    yAxis: { type: 'value', name: unit.value, scale: true },
+    // Room for what stands at the end of a line below what stands above the plot.
+    yAxis: { type: 'value', name: unit.value, scale: true, boundaryGap: ['4%', '12%'] },
     series: [
       {
         ...line(
@@ -55,6 +69,7 @@ const options = () => {
           now.cooled,
           token('coolant'),
           'solid',
+          -apart,
         ),
         markLine: {
           symbol: 'none',
@@ -69,23 +84,14 @@ const options = () => {
                 color: token('stop'),
               },
             },
-            ...(now.chargeFromH === null
-              ? []
-              : [
-                  {
-                    xAxis: now.chargeFromH,
-                    lineStyle: { color: token('soft'), type: 'dotted' },
-                    label: {
-                      formatter: 'fast charge',
-                      position: 'insideEndTop',
-                      color: token('soft'),
-                      rotate: 0,
-                    },
-                  },
-                ]),
+            ...at(now.chargeFromH, 'fast charge'),
+            ...at(now.nightFromH, 'night'),
           ],
         },
       },
+      ...(now.settled === null
+        ? []
+        : [line(`day ${now.settled.day}`, now.settled.points, token('coolant'), 'dotted', apart)]),
       ...(over.value!.coolingWPerK === null ? [] : [line('without', now.uncooled, token('mend'), 'dashed')]),
     ],
   };
@@ -96,7 +102,9 @@ const summary = computed(() => {
   const say = (value: number) => `${c(value).number} ${c(value).unit}`;
   return `Over ${formatNumber(now.driveH, 2)} h of driving the pack reaches ${say(now.driveMaxC)}${
     now.chargeMaxC === null ? '' : `, over the fast charge after it ${say(now.chargeMaxC)}`
-  }; cells may get ${say(now.limitC)}.`;
+  }; cells may get ${say(now.limitC)}.${
+    now.settled === null ? '' : ` From day ${now.settled.day} on all days are alike.`
+  }`;
 });
 const table = computed(() => ({
   columns: ['hours', `pack, ${unit.value}`],
@@ -114,7 +122,7 @@ const table = computed(() => ({
     <div class="card-head">
       <h2 id="time-title">Over time</h2>
       <span class="hint"
-        >the drive cycle of Brief again and again on the hottest day, then a fast charge</span
+        >the drive cycle of Brief again and again on the hottest day, a fast charge, and the night</span
       >
     </div>
     <PlotView v-if="day !== null" :options="options" :summary="summary" :height="280" :table="table" />
@@ -131,6 +139,8 @@ const table = computed(() => ({
         show-label
       />
       <FigureValue :id="fig('uncooledMaxC')" label="At most without cooling" show-label />
+      <FigureValue :id="fig('morningC')" label="The next morning" show-label />
+      <FigureValue :id="fig('settledMaxC')" label="At most, day after day" show-label />
     </div>
     <div class="two">
       <NumberField path="cooling.repeats" />
@@ -139,10 +149,13 @@ const table = computed(() => ({
       <NumberField path="cooling.offBelowC" label="Cooling off below" />
       <NumberField path="cooling.cellHeatJPerKgK" />
       <NumberField path="cooling.hotC" />
+      <NumberField path="cooling.nightC" />
+      <NumberField path="cooling.nightH" />
     </div>
     <p class="soft">
       One lump for all modules: a module on a starved plate gets hotter than this. See Worst case for each
-      plate.
+      plate. In the night nothing but the walls cools it; a charge at home warms it. Days go on until mornings
+      are alike, two weeks at the most.
     </p>
   </section>
 </template>

@@ -9,23 +9,44 @@ export interface Day {
   driveH: number;
   /** Where the charge begins; null: none is asked. */
   chargeFromH: number | null;
+  /** Where it stands over night; null: that is not computed. */
+  nightFromH: number | null;
+  /** The day from which on all are alike; null where that is the first, or not computed. */
+  settled: { points: Points; day: number } | null;
   endH: number;
   driveMaxC: number;
   chargeMaxC: number | null;
   limitC: number;
 }
 
-export function dayOf({ drive, charge, uncooled, limitC }: PackOverTime): Day {
+/** A morning this much warmer or colder than the first is worth a line of its own, K. */
+const worthALine = 0.3;
+
+export function dayOf({ drive, charge, uncooled, limitC, days }: PackOverTime): Day {
   const hours = (curve: readonly (readonly [number, number])[], fromH = 0): Points =>
     curve.map(([s, c]) => [fromH + s / 3600, c]);
   const driveH = drive.curve.at(-1)![0] / 3600;
   const charged = charge === null ? [] : hours(charge.curve, driveH);
+  const standsFromH = charged.at(-1)?.[0] ?? driveH;
+  const night = days === null ? [] : hours(days.firstNight.curve, standsFromH);
+  const isOther = days !== null && Math.abs(days.morningsC.at(-1)! - days.morningsC[0]!) > worthALine;
   return {
-    cooled: [...hours(drive.curve), ...charged],
+    cooled: [...hours(drive.curve), ...charged, ...night],
     uncooled: hours(uncooled.curve),
     driveH,
     chargeFromH: charge === null ? null : driveH,
-    endH: charged.at(-1)?.[0] ?? driveH,
+    nightFromH: days === null ? null : standsFromH,
+    settled: !isOther
+      ? null
+      : {
+          day: days.morningsC.length,
+          points: [
+            ...hours(days.drive.curve),
+            ...(days.charge === null ? [] : hours(days.charge.curve, driveH)),
+            ...hours(days.night.curve, standsFromH),
+          ],
+        },
+    endH: night.at(-1)?.[0] ?? standsFromH,
     driveMaxC: drive.maxC,
     chargeMaxC: charge?.maxC ?? null,
     limitC,
