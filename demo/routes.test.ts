@@ -318,6 +318,21 @@ describe('what is seen of a run once it lies', () => {
     expect(step(`run-tube:${inlet}`, bare)!.expected).toBeNull();
   });
 
+  test('where way or line are not drawn nobody knows that it is far: that is said, and not left out', () => {
+    const undrawn = changed((draft) => {
+      delete draft.runs!['run-dcdc']!.points;
+      delete draft.hazards!['hazard-coolant']!.points;
+    });
+    const unknown = stepsOf(undrawn).filter(
+      ({ id, expected }) => id.startsWith('run-near:') && expected === null,
+    );
+    expect(unknown.map(({ id, gaps }) => [id, gaps.map((gap) => 'path' in gap && gap.path)])).toEqual([
+      ['run-near:run-inlet/hazard-coolant', ['hazards.hazard-coolant.points']],
+      ...Object.keys(bus.hazards!).map((line) => [`run-near:run-dcdc/${line}`, ['runs.run-dcdc.points']]),
+      ['run-near:run-compressor/hazard-coolant', ['hazards.hazard-coolant.points']],
+    ]);
+  });
+
   test('as cut: at least its way, and no gate waits for it', () => {
     const cut = step(`run-cut:${inlet}`)!;
     expect(cut).toMatchObject({ optional: true, gate: 'wiring' });

@@ -24,10 +24,10 @@ export function routes(builder: Builder): void {
         ? [{ kind: 'not-given', path: `runs.${id}.points`, label: `a way of ${run.tag} that can be bent` }]
         : [];
     asCut(builder, id, run, gaps);
-    if (result !== null) nearLines(builder, id, run, result);
+    nearLines(builder, id, run, result, gaps);
     const ways = waysAlong(run.points ?? []);
     if (ways.includes('conduit')) tube(builder, id, run);
-    if (ways.includes('clipped') && input !== null) clips(builder, id, run, input, result);
+    if (ways.includes('clipped')) clips(builder, id, run, input, result, gaps);
     ends(builder, id, run);
   }
 }
@@ -60,11 +60,35 @@ function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
   });
 }
 
-function nearLines(builder: Builder, id: Id, run: RunItem, result: RouteResult): void {
-  for (const one of result.separations) {
+const notToTheMm =
+  'Nothing is fitted to the millimetre that it was drawn to, and a cable that chafes or scorches is found by its smoke.';
+
+/** Of a line that the design cannot compare yet nobody knows that it is far. */
+function nearLines(
+  builder: Builder,
+  id: Id,
+  run: RunItem,
+  result: RouteResult | null,
+  gaps: readonly Gap[],
+): void {
+  for (const [lineId, line] of Object.entries(builder.design.hazards ?? {})) {
+    const one = result?.separations.find((found) => found.id === lineId);
+    if (one === undefined) {
+      builder.add({
+        ...common(id, run),
+        id: `run-near:${id}/${lineId}`,
+        title: `${run.tag} near ${line.tag}`,
+        do: `Measure where ${run.tag} comes nearest to ${line.tag} (${line.kind}).`,
+        why: notToTheMm,
+        gaps:
+          gaps.length > 0
+            ? [...gaps]
+            : [{ kind: 'not-given', path: `hazards.${lineId}.points`, label: `points of ${line.tag}` }],
+        basis: [],
+      });
+      continue;
+    }
     if (one.distanceMm > nearTimes * one.requiredMm) continue;
-    const line = builder.design.hazards?.[one.id];
-    if (line === undefined) continue;
     const asked = builder.row(`route:${id}/${one.id}:asked`, `asked to ${line.tag}`, one.requiredMm, 'mm');
     const drawn = builder.row(`route:${id}/${one.id}:drawn`, `drawn to ${line.tag}`, one.distanceMm, 'mm');
     builder.add({
@@ -72,7 +96,7 @@ function nearLines(builder: Builder, id: Id, run: RunItem, result: RouteResult):
       id: `run-near:${id}/${one.id}`,
       title: `${run.tag} near ${line.tag}`,
       do: `Look along the whole way, with the suspension at its stops and everything that swings swung, and measure where ${run.tag} comes nearest to ${line.tag} (${line.kind}). The design has ${formatQuantity(one.distanceMm, 'mm', 2)} there.`,
-      why: 'Nothing is fitted to the millimetre that it was drawn to, and a cable that chafes or scorches is found by its smoke.',
+      why: notToTheMm,
       subjects: [
         { id, tag: run.tag },
         { id: one.id, tag: line.tag },
@@ -88,9 +112,11 @@ function clips(
   builder: Builder,
   id: Id,
   run: RunItem,
-  { clipSpacingMm }: RouteInput,
+  input: RouteInput | null,
   result: RouteResult | null,
+  gaps: readonly Gap[],
 ): void {
+  const clipSpacingMm = input?.clipSpacingMm ?? 0;
   const count = result?.clips.length ?? 0;
   builder.add({
     ...common(id, run),
@@ -99,8 +125,11 @@ function clips(
     do: `Pull at each clip of ${run.tag} by hand (${formatNumber(count)} are drawn): none turns or slides, none pinches the jacket, each has its rubber. Measure the widest span between two of them, or between one and an end.`,
     why: 'A cable that hangs free saws through its own jacket at the next edge.',
     range: { kind: 'range', max: clipSpacingMm, unit: 'mm' },
-    gaps: [],
-    basis: [builder.row(`route:${id}:clipSpacingMm`, `clips of ${run.tag}, apart`, clipSpacingMm, 'mm')],
+    gaps: input === null ? [...gaps] : [],
+    basis:
+      input === null
+        ? []
+        : [builder.row(`route:${id}:clipSpacingMm`, `clips of ${run.tag}, apart`, clipSpacingMm, 'mm')],
   });
 }
 

@@ -123,9 +123,10 @@ function lastReadings({ work }: StepWalk, entries: readonly Entry[]): Map<string
   return readings;
 }
 
-/** Work on what a joint or body belongs to, or on the step as a whole, after it was read. */
 /** A joint is named after its owner; a length stands at it. */
 const ownerOf = (id: string) => (id.startsWith('runs.') ? id.split('.')[1] : id.split('/')[0]);
+
+/** Work on what a joint or body belongs to, or on the step as a whole, after it was read. */
 const workOn = (id: string, { subjects }: ProcedureStep, seq: number, works: readonly Entry[]) =>
   works.findLast(
     (entry) =>
