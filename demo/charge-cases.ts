@@ -19,6 +19,7 @@ const charger = (draft: Design) => draft.devices['device-charger']!;
 /** For each rule of charging and of the low voltage that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrongCharge: Record<string, (draft: Design) => void> = {
   'charge.above-said': (draft) => void (draft.pack.chargeA = 25),
+  'charge.warm-supply': (draft) => void (supply(draft, 'hall').offersA = 1.3),
   'charge.cold-rate': (draft) => {
     draft.cooling!.cellChargeMinC = 0;
     delete draft.limits!.chargeByTemperature;

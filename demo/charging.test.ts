@@ -191,6 +191,41 @@ describe('from a station, and in the cold', () => {
     expect(value(frozen, 'charge.winter:supply-yard:minutes')).toBeNull();
   });
 
+  test('heaters share what a supply gives; one on the mains has none at a station', () => {
+    // The village hall gives 2087 W to heaters of 3000 W.
+    const givenW = 2087.077433259565;
+    const boxes = ['box-nose', 'box-left', 'box-tail'].map((box) => {
+      const [timeS, fullW, ua] = (['warmS', 'heaterW', 'uaWPerK'] as const).map((name) =>
+        value(bus, `cooling.box:${box}:${name}`)!,
+      ) as [number, number, number];
+      const lossW = ua * 14;
+      const getsW = (fullW * givenW) / 3000;
+      return (timeS * Math.log(1 - lossW / getsW)) / Math.log(1 - lossW / fullW) / 60;
+    });
+    expect(value(bus, 'charge.winter:supply-hall:warmMinutes')).toBeCloseTo(Math.max(...boxes), 6);
+    const truck = orchardTruck.design;
+    const said = (draft: Design) =>
+      evaluate(draft).checks.flatMap((check) =>
+        check.rule.id === 'charge.warm-supply' && check.state === 'raised' ? [check.message] : [],
+      );
+    const atStation = JSON.parse(JSON.stringify(truck)) as Design;
+    atStation.boxes['box-seat']!.heaterW = 150;
+    atStation.boxes['box-seat']!.heaterVoltage = 'mains';
+    expect(said(atStation)).toEqual([]);
+    atStation.supplies!['supply-barn'] = {
+      tag: 'Barn',
+      kind: 'station',
+      minV: 50,
+      maxV: 500,
+      maxA: 50,
+      maxW: 5000,
+    };
+    atStation.inlets!['inlet-dc'] = { tag: 'DC inlet', current: 'station' };
+    expect(said(atStation)).toEqual([
+      'The heater of Box under the seat is fed by the mains, and Barn brings none: in the coldest night, -8 °C, it stays too cold to charge there.',
+    ]);
+  });
+
   test('cooling goes by the same charge, of the supply that heats the most', () => {
     expect(value(bus, 'cooling.charge:home:packHeatW')).toBe(value(bus, `${depot}:heatW`));
     expect(value(bus, 'cooling.charge:fast:minutes')).toBe(value(bus, 'charge.station:supply-yard:minutes'));

@@ -21,6 +21,14 @@ export const chargeRules = {
     'A monitor that holds the charge to what the cells take at their temperature, or warmth first.',
     'Module maker’s charging current over temperature, on the coldest night that is given',
   ),
+  warmSupply: rule(
+    'warm-supply',
+    'mend',
+    'A supply cannot warm the pack until it may be charged',
+    'The vehicle stands at the plug in the cold and takes nothing; whoever overrides that plates lithium.',
+    'A heater that runs at this supply as well, more power, thicker walls, or another supply for cold nights.',
+    'One lump per box over what the heaters get of the supply, in the coldest night that is given',
+  ),
   breaker: rule(
     'breaker-trips',
     'mend',

@@ -1,12 +1,13 @@
 import { figureId, type Figure, type FigureName, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { coolingDefaults } from '../../model/document';
-import { gapsBehind, judge, type StepDefinition } from '../../model/step';
+import { judge, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
 import { cellLimits, packTakesA } from './cell-limits';
 import { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 import { chargeRules } from './rules';
 import { stationLimits } from './station-limits';
+import { warmFirst } from './warm-first';
 import { curveInputs } from './curve-inputs';
 import { mainsLimits } from './mains-limits';
 
@@ -51,16 +52,25 @@ export const winterStep: StepDefinition = {
     // Colder than they are charged: warmed until they are not, by what the coldest box takes.
     const modules = read.at('modules');
     const boxes = [...new Set(Object.values(modules).flatMap(({ box }) => (box === undefined ? [] : [box])))];
-    const warming =
-      coldC >= chargeMinC ? [] : boxes.map((box) => read.figure(figureId('cooling.box', box, 'warmS')));
+    const first =
+      coldC >= chargeMinC
+        ? null
+        : warmFirst(read, boxes, {
+            isStation,
+            offeredW: offered?.maxW ?? null,
+            riseK: chargeMinC - coldC,
+          });
     const cold: Gap[] = [
-      ...warming.flatMap((one) => (one.value === null ? gapsBehind(one) : [])),
+      ...(first?.gaps ?? []),
+      ...(first ?? { cold: [] }).cold.map((one): Gap => ({
+        kind: 'never',
+        label: `${one.tag} never gets warm enough at ${tag}`,
+      })),
       ...(coldC < chargeMinC && boxes.length === 0
         ? [{ kind: 'not-given' as const, path: 'modules', label: 'boxes of the modules' }]
         : []),
     ];
-    const warmMinutes =
-      cold.length > 0 ? null : warming.reduce((most, one) => Math.max(most, one.value! / 60), 0);
+    const warmMinutes = cold.length > 0 ? null : (first?.minutes ?? 0);
     const minutes = run.result === null || warmMinutes === null ? null : run.result.minutes + warmMinutes;
     const told = (
       name: FigureName<'charge.winter'>,
@@ -135,6 +145,28 @@ export const winterStep: StepDefinition = {
         ),
       ],
       checks: [
+        judge(
+          chargeRules.warmSupply,
+          [subject],
+          // What the mains would warm stays cold at a station, whatever else is known of it.
+          first?.cold.some(({ ofMains }) => ofMains) === true ? [] : [...(first?.gaps ?? []), ...gaps],
+          first !== null && first.cold.length > 0
+            ? first.cold
+                .map((one) =>
+                  one.ofMains
+                    ? `The heater of ${one.tag} is fed by the mains, and ${tag} brings none: in the coldest night, ${n(coldC)} °C, it stays too cold to charge there.`
+                    : `At ${tag} the heaters get ${n(first.givenW)} W of ${n(first.askedW)} W: in the coldest night, ${n(coldC)} °C, ${one.tag} stays too cold to charge.`,
+                )
+                .join(' ')
+            : null,
+          [
+            { label: 'coldest night', value: coldC, unit: '°C' },
+            { label: 'heaters ask', value: first?.askedW ?? 0, unit: 'W' },
+            { label: 'heaters get', value: first?.givenW ?? 0, unit: 'W' },
+            { label: 'boxes too cold', value: first?.cold.length ?? 0, unit: '' },
+          ],
+          { also: boxes },
+        ),
         judge(
           chargeRules.cold,
           [subject],

@@ -188,9 +188,9 @@ const n = (number: number | null) => (number === null ? '—' : formatNumber(num
         </tbody>
       </table>
       <p class="soft">
-        Coldest night: warmed first until cells may be charged (Cool, Cold), then held to what they take at
-        that temperature all the way, for they warm little by themselves; a heater that goes on makes it
-        shorter.
+        Coldest night: warmed first until cells may be charged (Cool, Cold), by heaters that share what the
+        supply gives, then held to what they take at that temperature all the way, for they warm little by
+        themselves; a heater that goes on makes it shorter.
       </p>
     </template>
   </section>
