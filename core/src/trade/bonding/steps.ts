@@ -1,5 +1,4 @@
 import { mainCircuit, type BondItem, type Id } from '../../model/document';
-
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { faultPoints, faultRange, uncoveredAt } from '../fuse';
 import { feedingCircuit } from '../network';
