@@ -82,6 +82,25 @@ describe('ways that are proposed', () => {
     expect(ways(closed, 'run-dcdc')).toEqual([]);
   });
 
+  test('what has no place is said, for no way can be kept away from it', () => {
+    const { unseen } = proposeInputOf(bus, 'run-dcdc');
+    const placed = ['device-dcdc', 'device-compressor', 'device-inlet'];
+    expect(unseen).toEqual(
+      Object.entries(bus.devices).flatMap(([id, { tag }]) => (placed.includes(id) ? [] : [tag])),
+    );
+    const half = changed((draft) => {
+      delete draft.hazards!['hazard-shaft']!.points![1]!.zM;
+      delete draft.zones!['zone-hatch']!.heightM;
+      delete draft.boxes['box-tail']!.xM;
+    });
+    expect(proposeInputOf(half, 'run-dcdc').unseen).toEqual([
+      bus.boxes['box-tail']!.tag,
+      ...unseen,
+      'Swing of the engine hatch',
+      'Propeller shaft',
+    ]);
+  });
+
   test('what is missing is named', () => {
     const bare = changed((draft) => {
       draft.runs!['run-dcdc'] = { tag: 'Bare' };

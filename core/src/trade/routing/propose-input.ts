@@ -8,11 +8,24 @@ import { solidOf, type Solid } from './solids';
 const full = ({ xM, yM, zM }: { xM?: number; yM?: number; zM?: number }): Point | null =>
   xM === undefined || yM === undefined || zM === undefined ? null : [xM, yM, zM];
 
-/** What a search for a way takes from a design, for a run with its two ends; or what is missing. */
-export function proposeInputOf(design: Design, id: Id): { input: ProposeInput | null; gaps: Gap[] } {
+/** Names of things, zones and lines that have no whole place: a way cannot be kept away from them. */
+function unplaced({ boxes, devices, zones = {}, hazards = {} }: Design): string[] {
+  const solids = [...Object.values(boxes), ...Object.values(devices), ...Object.values(zones)];
+  const lines = Object.values(hazards).filter(
+    ({ points = [] }) => points.length < 2 || points.some((one) => full(one) === null),
+  );
+  return [...solids.filter((thing) => solidOf(thing) === null), ...lines].map(({ tag }) => tag);
+}
+
+/** What a search for a way takes from a design, for a run with its two ends; or what is missing, and what it cannot see. */
+export function proposeInputOf(
+  design: Design,
+  id: Id,
+): { input: ProposeInput | null; gaps: Gap[]; unseen: string[] } {
+  const unseen = unplaced(design);
   const run = design.runs?.[id];
   const gaps: Gap[] = [];
-  if (run === undefined) return { input: null, gaps };
+  if (run === undefined) return { input: null, gaps, unseen };
   const { points = [], tag, conduitOuterMm, minBendFactor = runDefaults.minBendFactor } = run;
   const [from, to] = [points[0], points.at(-1)].map((one) => (one === undefined ? null : full(one)));
   if (points.length < 2 || from == null || to == null)
@@ -28,7 +41,7 @@ export function proposeInputOf(design: Design, id: Id): { input: ProposeInput | 
     run.bendRadiusMm ?? (diameters.length === 0 ? undefined : Math.max(...diameters) * minBendFactor);
   if (radiusMm === undefined)
     gaps.push({ kind: 'not-given', path: `runs.${id}.bendRadiusMm`, label: `bend radius of ${tag}` });
-  if (gaps.length > 0) return { input: null, gaps };
+  if (gaps.length > 0) return { input: null, gaps, unseen };
   const things = { ...design.boxes, ...design.devices };
   const solid = (one: Id | undefined): Solid | null => {
     const thing = things[one ?? ''];
@@ -50,6 +63,7 @@ export function proposeInputOf(design: Design, id: Id): { input: ProposeInput | 
   const highest = Math.max(from![2], to![2], 0.9) + 0.5;
   return {
     gaps: [],
+    unseen,
     input: {
       from: from!,
       to: to!,

@@ -5,6 +5,7 @@ import { proposeInputOf, type Proposal } from '@torvek/core/routing';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { proxy, wrap, type Remote } from 'comlink';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { RouterLink } from 'vue-router';
 import { useJob } from '../../../stores/job';
 import type { WaysDoor } from '../../../workers/ways.worker';
 
@@ -115,6 +116,12 @@ onBeforeUnmount(() => {
         >No way that holds: its ends may lie too near to something, or all between them is taken.</span
       >
     </div>
+    <p v-if="state === 'done' && needs.unseen.length > 0" class="unseen" data-unseen>
+      Not kept away from, for they have no place yet: {{ needs.unseen.join(', ') }}. See
+      <RouterLink :to="{ name: 'route', params: { job: job.id }, query: { panel: 'lines' } }"
+        >Lines, zones and places</RouterLink
+      >.
+    </p>
     <ol v-if="found.length > 0" class="found">
       <li v-for="(one, i) in found" :key="i" :class="{ picked: i === shown }">
         <span>{{ one.says }}</span>
@@ -153,6 +160,12 @@ onBeforeUnmount(() => {
   gap: 0.4rem 0.8rem;
   align-items: center;
   font-size: 0.9rem;
+}
+
+.unseen {
+  margin: 0.3rem 0 0;
+  font-size: 0.9rem;
+  color: var(--tv-mend);
 }
 
 .found {
