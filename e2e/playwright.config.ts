@@ -9,7 +9,8 @@ export default defineConfig({
   fullyParallel: true,
   workers: 3,
   timeout: 60_000,
-  expect: { timeout: 8_000 },
+  // Two processors carry three browsers, their servers and layouts in workers.
+  expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
