@@ -140,28 +140,23 @@ export function removeInlet(draft: Design, id: Id): void {
   for (const supply of Object.values(draft.supplies ?? {})) if (supply.inlet === id) delete supply.inlet;
 }
 
-/** A load goes; the service that it was has no feed, and wires carry it no more. */
+/** What is named in a list leaves it; a list of which nothing is left goes. */
+function leave<K extends string>(holder: { [key in K]?: Id[] } | undefined, key: K, id: Id): void {
+  const named = holder?.[key];
+  if (holder === undefined || named?.includes(id) !== true) return;
+  const left = named.filter((one) => one !== id);
+  if (left.length === 0) delete holder[key];
+  else holder[key] = left;
+}
+
+/** A load goes; the service that it was has no feed, and nothing names it any more. */
 export function removeLoad(draft: Design, id: Id): void {
   delete draft.loads?.[id];
-  const coils = draft.lowVoltage?.coilLoads?.filter((one) => one !== id);
-  if (coils?.length === 0) delete draft.lowVoltage!.coilLoads;
-  else if (coils !== undefined) draft.lowVoltage!.coilLoads = coils;
   for (const service of Object.values(draft.services ?? {})) if (service.load === id) delete service.load;
-  for (const wire of Object.values(draft.wires ?? {})) {
-    const left = wire.carries?.filter((one) => one !== id);
-    if (left?.length === 0) delete wire.carries;
-    else if (left !== undefined && left.length !== wire.carries!.length) wire.carries = left;
-  }
-  for (const piece of Object.values(draft.plumbing ?? {})) {
-    const left = piece.loads?.filter((one) => one !== id);
-    if (left?.length === 0) delete piece.loads;
-    else if (left !== undefined && left.length !== piece.loads!.length) piece.loads = left;
-  }
-  for (const box of Object.values(draft.boxes)) {
-    const left = box.fanLoads?.filter((one) => one !== id);
-    if (left?.length === 0) delete box.fanLoads;
-    else if (left !== undefined && left.length !== box.fanLoads!.length) box.fanLoads = left;
-  }
+  leave(draft.lowVoltage, 'coilLoads', id);
+  for (const wire of Object.values(draft.wires ?? {})) leave(wire, 'carries', id);
+  for (const piece of Object.values(draft.plumbing ?? {})) leave(piece, 'loads', id);
+  for (const box of Object.values(draft.boxes)) leave(box, 'fanLoads', id);
 }
 
 /** A wire goes; what was twisted with it is so no more. */

@@ -60,15 +60,17 @@ export const winterStep: StepDefinition = {
             offeredW: offered?.maxW ?? null,
             riseK: chargeMinC - coldC,
           });
+    const noBoxes: Gap[] =
+      first !== null && boxes.length === 0
+        ? [{ kind: 'not-given', path: 'modules', label: 'boxes of the modules' }]
+        : [];
     const cold: Gap[] = [
+      ...noBoxes,
       ...(first?.gaps ?? []),
       ...(first ?? { cold: [] }).cold.map((one): Gap => ({
         kind: 'never',
         label: `${one.tag} never gets warm enough at ${tag}`,
       })),
-      ...(coldC < chargeMinC && boxes.length === 0
-        ? [{ kind: 'not-given' as const, path: 'modules', label: 'boxes of the modules' }]
-        : []),
     ];
     const warmMinutes = cold.length > 0 ? null : (first?.minutes ?? 0);
     const minutes = run.result === null || warmMinutes === null ? null : run.result.minutes + warmMinutes;
@@ -149,7 +151,9 @@ export const winterStep: StepDefinition = {
           chargeRules.warmSupply,
           [subject],
           // What the mains would warm stays cold at a station, whatever else is known of it.
-          first?.cold.some(({ ofMains }) => ofMains) === true ? [] : [...(first?.gaps ?? []), ...gaps],
+          first?.cold.some(({ ofMains }) => ofMains) === true
+            ? []
+            : [...noBoxes, ...(first?.gaps ?? []), ...gaps],
           first !== null && first.cold.length > 0
             ? first.cold
                 .map((one) =>
@@ -163,7 +167,8 @@ export const winterStep: StepDefinition = {
             { label: 'coldest night', value: coldC, unit: '°C' },
             { label: 'heaters ask', value: first?.askedW ?? 0, unit: 'W' },
             { label: 'heaters get', value: first?.givenW ?? 0, unit: 'W' },
-            { label: 'boxes too cold', value: first?.cold.length ?? 0, unit: '' },
+            // Of each box by itself: what was accepted for one holds for no other.
+            ...(first?.cold ?? []).map((one) => ({ label: `${one.tag} stays too cold`, value: 1, unit: '' })),
           ],
           { also: boxes },
         ),

@@ -84,7 +84,9 @@ export function daysTold({ subject, read, drive, charge, maxC, run }: FirstDay):
                 { symbol: 'UA', label: 'walls', value: drive.input.uaToAmbientWPerK, unit: 'W/K' },
                 {
                   symbol: 'n',
-                  label: 'days until mornings repeat',
+                  label: days!.settles
+                    ? 'days until mornings repeat'
+                    : 'days followed, and mornings still change',
                   value: days!.morningsC.length,
                   unit: '',
                 },

@@ -42,6 +42,9 @@ describe('days one after the other', () => {
   test('behind thick walls every day is warmer than the one before, until it is not', () => {
     const thick = { ...day, drive: { ...drive, uaToAmbientWPerK: 1, ambientC: 25 }, nightC: 20 };
     const { days } = dayAfterDay(thick, run);
+    expect(days!.settles).toBe(true);
+    const thicker = dayAfterDay({ ...thick, drive: { ...thick.drive, uaToAmbientWPerK: 0.2 } }, run).days!;
+    expect([thicker.settles, thicker.morningsC.length]).toEqual([false, 14]);
     expect(days!.morningsC.length).toBeGreaterThan(5);
     expect(days!.morningsC).toEqual([...days!.morningsC].sort((x, y) => x - y));
     expect(days!.maxC).toBeCloseTo(days!.drive.maxC, 2);

@@ -13,6 +13,8 @@ export interface DayAfterDay {
   morningsC: number[];
   /** Highest over all of them, °C. */
   maxC: number;
+  /** False: after the longest that is followed mornings still change. */
+  settles: boolean;
   /** The last of them. */
   drive: PackThermalResult;
   charge: PackThermalResult | null;
@@ -98,11 +100,13 @@ export function dayAfterDay(
     firstNight ??= night.result;
     maxC = Math.max(maxC, driven.result.maxC, charged?.result?.maxC ?? -Infinity, night.result.maxC);
     const morningC = night.result.endC;
-    if (Math.abs(morningC - morningsC.at(-1)!) < sameK || morningsC.length >= mostDays)
+    const settles = Math.abs(morningC - morningsC.at(-1)!) < sameK;
+    if (settles || morningsC.length >= mostDays)
       return {
         days: {
           morningsC,
           maxC,
+          settles,
           drive: driven.result,
           charge: charged?.result ?? null,
           night: night.result,

@@ -19,7 +19,7 @@ import { placeChecks } from './run-places';
 const n = formatNumber;
 
 /** What was measured in place may be shorter than the points make the way, as a fraction of it. */
-const measuredWithin = 0.02;
+export const measuredWithin = 0.02;
 
 /** What is missing of the points of a run or line. */
 function pointGaps(points: RunItem['points'] | HazardItem['points'], at: string, tag: string): Gap[] {

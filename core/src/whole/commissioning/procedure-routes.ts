@@ -1,7 +1,7 @@
 import type { Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { conductorsOf, waysAlong, type Id, type RunItem } from '../../model/document';
-import type { RouteInput, RouteResult } from '../../trade/routing';
+import { measuredWithin, type RouteInput, type RouteResult } from '../../trade/routing';
 import type { Builder, ProcedureStep } from './procedure-builder';
 
 /** Lines that the way passes at less than this many times what is asked are measured on the vehicle. */
@@ -10,8 +10,6 @@ const nearTimes = 3;
 const mostMoveMm = 2;
 /** What passes the whole tube before a cable does, as a share of its inside. */
 const gaugeShare = 0.8;
-/** A cable may be this much shorter than the points make its way: they are drawn, it is measured in place. */
-const drawnWithin = 0.02;
 
 /** How each run was laid: near what, held how often, its tube before the cable goes in, its ends, its length as cut. */
 export function routes(builder: Builder): void {
@@ -54,7 +52,7 @@ function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
     do: `Cut ${cables === 1 ? 'the cable' : `the ${cables} conductors`} of ${run.tag} and record the length with the cut list in Route, with the reel it came off.`,
     why: 'What was cut is what the car has: drop, loss and mass go by it, and a second cable is cut from what is written here.',
     walk: { work: 'cut', items: [{ id: `runs.${id}.cutLengthM`, tag: run.tag }] },
-    range: { kind: 'range', min: (way.values[0] ?? 0) * (1 - drawnWithin), unit: 'm' },
+    range: { kind: 'range', min: (way.values[0] ?? 0) * (1 - measuredWithin), unit: 'm' },
     gaps: [...gaps, ...way.gaps],
     basis: way.basis,
   });

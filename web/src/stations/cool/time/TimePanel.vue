@@ -103,7 +103,11 @@ const summary = computed(() => {
   return `Over ${formatNumber(now.driveH, 2)} h of driving the pack reaches ${say(now.driveMaxC)}${
     now.chargeMaxC === null ? '' : `, over the fast charge after it ${say(now.chargeMaxC)}`
   }; cells may get ${say(now.limitC)}.${
-    now.settled === null ? '' : ` From day ${now.settled.day} on all days are alike.`
+    now.settled === null
+      ? ''
+      : now.settled.settles
+        ? ` From day ${now.settled.day} on all days are alike.`
+        : ` After ${now.settled.day} days mornings still change.`
   }`;
 });
 const table = computed(() => ({

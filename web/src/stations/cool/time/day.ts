@@ -11,8 +11,8 @@ export interface Day {
   chargeFromH: number | null;
   /** Where it stands over night; null: that is not computed. */
   nightFromH: number | null;
-  /** The day from which on all are alike; null where that is the first, or not computed. */
-  settled: { points: Points; day: number } | null;
+  /** The last day that is followed, from which on all are alike if it settles; null where that is the first, or not computed. */
+  settled: { points: Points; day: number; settles: boolean } | null;
   endH: number;
   driveMaxC: number;
   chargeMaxC: number | null;
@@ -40,6 +40,7 @@ export function dayOf({ drive, charge, uncooled, limitC, days }: PackOverTime): 
       ? null
       : {
           day: days.morningsC.length,
+          settles: days.settles,
           points: [
             ...hours(days.drive.curve),
             ...(days.charge === null ? [] : hours(days.charge.curve, driveH)),
