@@ -133,3 +133,59 @@ test('another fuse than designed: the figures as built, the finding, and into th
   await expect(line).toHaveCount(0);
   await expect(built.getByRole('row', { name: /DC-DC: fuse/ })).toContainText('F63');
 });
+
+test('contactors arrive, one takes the place of another, what is left over goes onto the shelf of the shop', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('technician');
+  await open('pack?panel=stock');
+  const stock = page.locator('[data-stock]');
+  await stock.getByRole('button', { name: 'A crate arrives …' }).click();
+  await stock.getByLabel('What arrives').selectOption('contactor');
+  await stock.getByLabel('Kind of part').selectOption({ index: 0 });
+  await stock.getByLabel('Rows of the crate').fill('serial\tnote\nHC 9001\tfrom the spares box\nHC 9002');
+  await stock.getByRole('button', { name: 'Record 2 contactors' }).click();
+  await stock.getByRole('button', { name: '4 other parts' }).click();
+  await stock.getByRole('button', { name: 'HC 9001' }).click();
+  const card = page.locator('[data-thing-card]');
+  const place = card.getByLabel('Place');
+  await expect(place.getByRole('option', { name: /^Main: contactors, instead of HC 118-3342/ })).toHaveCount(
+    1,
+  );
+  const taken = await place.getByRole('option', { name: /^Main: contactors/ }).getAttribute('value');
+  await place.selectOption(taken);
+  await card.getByLabel('Why').fill('Contacts of the old ones are pitted.');
+  await card.getByRole('button', { name: 'Swap' }).click();
+  await expect(stock.getByRole('row', { name: /HC 9001/ })).toContainText('Main: contactors');
+  const old = stock.getByRole('row', { name: /HC 118-3342/ });
+  await expect(old).toContainText('shelf');
+
+  // Out again: the place is empty, and that is found.
+  await card.getByLabel('State').selectOption('rejected');
+  await card.getByRole('button', { name: 'Take it out' }).click();
+  await expect(page.getByLabel('Findings and working')).toContainText(
+    'Nothing is fitted in Main: contactors.',
+  );
+  await page.goto(page.url().replace(/pack.*/, 'prove?panel=built'));
+  const built = page.locator('[data-built]');
+  const row = built.getByRole('row', { name: /^Main: contactors/ });
+  await expect(row).toContainText('taken out');
+  await built.getByLabel('More of Main: contactors').click();
+  await built.getByLabel('From the stock, Main: contactors').selectOption('HC 9002');
+  await built.getByLabel('Record Main: contactors').click();
+  await expect(row).toContainText('HC 9002');
+
+  // The rejected one is nobody's in this job.
+  await page.goto(page.url().replace(/prove.*/, 'pack?panel=stock&list=parts'));
+  await stock.getByRole('button', { name: 'HC 9001' }).click();
+  await card.getByLabel('Other job').selectOption('Shelf of the shop');
+  await card.getByRole('button', { name: 'Send it there' }).click();
+  await expect(stock.getByRole('button', { name: '1 sent to other jobs' })).toBeVisible();
+  await page.getByRole('link', { name: 'Jobs' }).click();
+  await page.locator('[data-shelf]').getByRole('link').click();
+  await page.locator('[data-stock]').getByRole('button', { name: 'HC 9001' }).click();
+  await expect(card).toContainText('From Ashmarch County mobile library, quoted:');
+  await expect(card).toContainText('HC 9001 taken out: rejected');
+});

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { procedureFor } from '@torvek/core/commissioning';
-import { assess, evaluate } from '@torvek/core/design';
-import type { Design } from '@torvek/core/document';
-import { stockOf } from '@torvek/core/record';
+import { assess, evaluate, recordChecks } from '@torvek/core/design';
+import { cutPlaces, mainCircuit, type Design } from '@torvek/core/document';
+import { catalogueOf, partKey } from '@torvek/core/parts';
+import { quotedValues, shopShelf, stockOf } from '@torvek/core/record';
 import request from 'supertest';
 import { makeBus, openBench, type Bench } from './bench-room';
 
@@ -128,6 +129,143 @@ describe('things', () => {
     const bare = await send({ kind: 'arrival', items: [{}] });
     // The bus has one kind of module: a thing that says nothing is one of it.
     expect((await reading(`intake-voltage:item-${bare.body.seq}-1`, 44.7)).status).toBe(200);
+  });
+});
+
+describe('parts as things', () => {
+  const place = `circuits.${mainCircuit}.fuse`;
+  const designed = () => design.circuits[mainCircuit]!.fuse!;
+  const arrive = (items: object[]) => send({ kind: 'arrival', items });
+
+  test('arrive, go into a place of their kind, and come out again', async () => {
+    const arrived = await arrive([
+      { part: designed(), serial: 'F1' },
+      { part: designed(), serial: 'F2' },
+      { sort: 'device', serial: 'INV-7' },
+    ]);
+    expect(arrived.body.body.items.map(({ sort }: { sort: string }) => sort)).toEqual([
+      'fuse',
+      'fuse',
+      'device',
+    ]);
+    const [a, b, inverter] = [1, 2, 3].map((row) => `item-${arrived.body.seq}-${row}`);
+    const put = await send({ kind: 'part-fitted', place, item: a });
+    expect([put.status, put.body.body.serial, put.body.body.exchanged, put.body.body.item]).toEqual([
+      200,
+      'F1',
+      false,
+      a,
+    ]);
+    const swapped = await send({ kind: 'part-fitted', place, item: b });
+    expect(swapped.body.body).toMatchObject({ serial: 'F2', formerSerial: 'F1', exchanged: true });
+    expect((await send({ kind: 'part-fitted', place, item: inverter })).body.error.issues[0]).toEqual({
+      path: 'item',
+      message: 'is a device, not a fuse',
+    });
+    expect(
+      (await send({ kind: 'part-fitted', place, item: a, serial: 'F9' })).body.error.issues[0].path,
+    ).toBe('serial');
+    const device = Object.keys(design.devices)[0]!;
+    expect((await send({ kind: 'part-fitted', place: `devices.${device}`, item: inverter })).status).toBe(
+      200,
+    );
+    expect((await fit(a!, first())).body.error.code).toBe('no-module');
+    expect((await send({ kind: 'item-state', item: b, state: 'retired' })).body.error.code).toBe('fitted');
+    const out = await send({ kind: 'remove', item: b, state: 'rejected', reason: 'Cracked.' });
+    expect(out.body.subjects.map(({ id }: { id: string }) => id)).toEqual([mainCircuit]);
+    expect((await send({ kind: 'part-fitted', place, item: b })).body.error.code).toBe('not-usable');
+    const checks = recordChecks(design, await standing(), Date.now());
+    expect(
+      checks.filter(({ rule, state }) => rule.id === 'stock.nothing-fitted' && state === 'raised'),
+    ).toMatchObject([{ subjects: [`${mainCircuit}/fuse`] }]);
+    // What was in a place before may go into it again.
+    expect((await send({ kind: 'part-fitted', place, serial: 'F1' })).status).toBe(200);
+    expect(stockOf(await standing()).inPlace.get(place)).toBe(a);
+  });
+
+  test('another part than designed asks for the reason; a kind that is not its part’s is refused', async () => {
+    const other = catalogueOf('fuse').find((one) => partKey(one) !== designed())!;
+    const arrived = await arrive([{ part: partKey(other), serial: 'G1' }]);
+    const item = `item-${arrived.body.seq}-1`;
+    expect((await send({ kind: 'part-fitted', place, item })).body.error.issues[0].path).toBe('reason');
+    const done = await send({ kind: 'part-fitted', place, item, reason: 'Of the shelf.' });
+    expect([done.body.body.part, JSON.parse(done.body.body.snapshot).id]).toEqual([partKey(other), other.id]);
+    const wrong = await arrive([{ part: designed(), sort: 'contactor' }]);
+    expect(wrong.body.error.issues[0]).toMatchObject({ path: 'items.0.sort' });
+    // A number is its maker’s: a module may have that of a fuse.
+    expect((await crate('G1')).status).toBe(200);
+    expect((await arrive([{ part: partKey(other), serial: 'G1' }])).status).toBe(422);
+  });
+});
+
+describe('sent to another job', () => {
+  const sendTo = (item: string, to: string, id = `${job}-sent`) =>
+    send({ kind: 'sent', item, to, reason: 'Not needed here.', id });
+
+  test('what is recorded of it goes along with its hashes, in one turn; the same again is the same', async () => {
+    const to = `${job}-other`;
+    await makeBus(bench, to);
+    const arrived = await crate('K1');
+    const item = `item-${arrived.body.seq}-1`;
+    const read = await reading(`intake-voltage:${item}`, 44.7);
+    const gone = await sendTo(item, to);
+    expect([gone.status, gone.body.body]).toMatchObject([200, { kind: 'sent', serial: 'K1', to }]);
+    expect((await sendTo(item, to)).body.sha256).toBe(gone.body.sha256);
+    const there = await bench.rooms.ledger.standing(to);
+    expect(there).toHaveLength(1);
+    const [thing] = stockOf(there).items.values();
+    expect([thing!.serial, thing!.from!.job, thing!.from!.entries.map(({ sha256 }) => sha256)]).toEqual([
+      'K1',
+      job,
+      [arrived.body.sha256, read.body.sha256],
+    ]);
+    expect(quotedValues(thing!).get('intake-voltage')?.value).toBe(44.7);
+    for (const one of [job, to]) {
+      const verified = await request(bench.app).get(`/api/jobs/${one}/verify`);
+      expect([verified.status, verified.body.problems]).toEqual([200, []]);
+    }
+    expect((await fit(item, first())).body.error).toMatchObject({ code: 'sent' });
+    // Neither half is corrected by itself.
+    const half = await send({ kind: 'correction', of: gone.body.seq, reason: 'Wrong.' });
+    expect(half.body.error.code).toBe('moved');
+    // On again: what was told first is told there as well.
+    const back = await request(bench.app)
+      .post(`/api/jobs/${to}/entries`)
+      .send({ kind: 'sent', id: `${to}-back`, takenAt: '2026-11-26T08:00:00Z', item: thing!.id, to: job });
+    expect(back.status).toBe(200);
+    const again = [...stockOf(await standing()).items.values()].at(-1)!;
+    expect(again.from!.entries.map(({ job: of }) => of)).toEqual([job, job, to]);
+    expect(again.place).toBeNull();
+  });
+
+  test('to the shelf of the shop, which is there as soon as something lies on it', async () => {
+    const arrived = await crate('K1', 'K2');
+    const [a, b] = [1, 2].map((row) => `item-${arrived.body.seq}-${row}`);
+    await fit(a!, first());
+    expect((await sendTo(a!, shopShelf.id)).body.error.code).toBe('fitted');
+    expect((await sendTo(b!, shopShelf.id)).status).toBe(200);
+    const onShelf = stockOf(await bench.rooms.ledger.standing(shopShelf.id));
+    expect([...onShelf.items.values()].at(-1)).toMatchObject({ serial: 'K2', place: null });
+    expect((await sendTo('item-9-9', shopShelf.id, `${job}-x`)).body.error.issues[0].path).toBe('item');
+    expect((await sendTo(a!, job, `${job}-y`)).body.error.issues[0]).toEqual({
+      path: 'to',
+      message: 'is this job',
+    });
+    expect((await sendTo(a!, 'job-nowhere', `${job}-z`)).body.error.issues[0].message).toBe('is no job here');
+  });
+
+  test('of a reel what is left goes, and of one that is used up nothing', async () => {
+    const cable = catalogueOf('cable')[0]!;
+    const arrived = await send({
+      kind: 'arrival',
+      items: [{ part: partKey(cable), serial: 'R1', lengthM: 30 }],
+    });
+    const item = `item-${arrived.body.seq}-1`;
+    const [place] = cutPlaces(design);
+    await send({ kind: 'cable-cut', place: place!.path, lengthM: 12.5, reel: item, count: 2 });
+    expect((await sendTo(item, shopShelf.id)).status).toBe(200);
+    const reel = [...stockOf(await bench.rooms.ledger.standing(shopShelf.id)).items.values()].at(-1)!;
+    expect([reel.lengthM, reel.cutM, reel.sort]).toEqual([5, 0, 'cable']);
   });
 });
 

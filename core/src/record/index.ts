@@ -17,18 +17,26 @@ export type { SnagGoneBody } from './kinds/snag-gone';
 export type { WorkBody } from './kinds/work';
 export {
   itemStates,
+  longestQuoted,
+  mostQuoted,
   type ArrivalBody,
   type Arrived,
   type FitBody,
   type ItemState,
   type ItemStateBody,
+  type Quotation,
+  type Quoted,
   type RemoveBody,
+  type SentBody,
 } from './kinds/stock';
 export {
   arrivedId,
   asPresent,
+  isModule,
   isOfItem,
   itemTemplates,
+  quotedValues,
+  shopShelf,
   stepParts,
   stockOf,
   type Item,

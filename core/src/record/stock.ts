@@ -1,7 +1,7 @@
 import type { Entry } from './entry';
 import type { EntryBody } from './kinds';
 import type { Look } from './kinds/intake';
-import type { ItemState } from './kinds/stock';
+import type { ItemState, Quotation, Quoted } from './kinds/stock';
 
 /** Templates of steps that measure a thing, wherever it is: their results go where it goes. All others are of the place. */
 export const itemTemplates = [
@@ -19,9 +19,14 @@ export const stepParts = (step: string): { template: string; subject: string } =
 export const isOfItem = (step: string): boolean =>
   (itemTemplates as readonly string[]).includes(stepParts(step).template);
 
+/** What belongs to no job lies in a job of its own. */
+export const shopShelf = { id: 'job-shop-shelf', name: 'Shelf of the shop' } as const;
+
 /** A thing with its life, as the record tells it. */
 export interface Item {
   id: string;
+  /** What kind of part it is: a module, a reel’s cable, a fuse; `device` or `box` for what no part is of. */
+  sort: string;
   /** Key of the part it is; null: whatever the design has in its place. */
   part: string | null;
   serial: string | null;
@@ -40,9 +45,16 @@ export interface Item {
   reason: string | null;
   /** Where it sits; null: on the shelf. */
   place: string | null;
+  /** What the job tells that it came from; null: it came from none. */
+  from: Quoted | null;
+  /** The name of the job that it was sent to; null: it is here. */
+  sentTo: string | null;
   /** The numbers of the entries that tell of it. */
   history: number[];
 }
+
+/** A thing that is measured and balanced, and sits in a place of the pack. */
+export const isModule = ({ sort }: Pick<Item, 'sort'>): boolean => sort === 'module';
 
 export interface Stock {
   items: ReadonlyMap<string, Item>;
@@ -54,6 +66,7 @@ export interface Stock {
 
 const empty = (id: string): Item => ({
   id,
+  sort: 'module',
   part: null,
   serial: null,
   donor: null,
@@ -66,6 +79,8 @@ const empty = (id: string): Item => ({
   state: 'untested',
   reason: null,
   place: null,
+  from: null,
+  sentTo: null,
   history: [],
 });
 
@@ -88,7 +103,8 @@ class Ledger implements Stock {
       case 'arrival':
         body.items.forEach((row, i) => {
           const item = this.make(arrivedId(seq, i), seq);
-          Object.assign(item, row, { arrivedAt: entry.takenAt });
+          const sort = row.sort ?? (row.lengthM === undefined ? 'module' : 'cable');
+          Object.assign(item, row, { sort, arrivedAt: entry.takenAt });
         });
         break;
       case 'fit':
@@ -97,10 +113,17 @@ class Ledger implements Stock {
         break;
       case 'remove': {
         const item = this.known(body.item, seq);
-        if (item.place !== null) this.inPlace.set(item.place, null);
-        Object.assign(item, { place: null, state: body.state, reason: body.reason });
+        this.leave(item);
+        Object.assign(item, { state: body.state, reason: body.reason });
         break;
       }
+      case 'part-fitted':
+        this.fitPart(body, seq);
+        break;
+      case 'sent':
+        this.leave(this.known(body.item, seq));
+        this.known(body.item, seq).sentTo = body.toName;
+        break;
       case 'cable-cut':
         if (body.reel != null) this.known(body.reel, seq).cutM += body.lengthM * (body.count ?? 1);
         break;
@@ -127,12 +150,42 @@ class Ledger implements Stock {
   private intake(place: string, { serial, look, same }: IntakeOf, seq: number): void {
     let item = this.at(place, seq);
     if (serial !== null && item.serial !== null && item.serial !== serial && same !== true) {
-      item = this.shelved(serial) ?? this.make(`item-${seq}`, seq);
+      item = this.shelved('module', serial) ?? this.make(`item-${seq}`, seq);
       this.put(item, place);
     }
     if (serial !== null) item.serial = serial;
     if (look !== null) item.look = look;
     this.note(item, seq, place);
+  }
+
+  /**
+   * A part in a place: the thing that is named; else what was told of that place, better known; else one on the shelf with its serial, or
+   * a thing of which nobody told before. What sat there lies on the shelf.
+   */
+  private fitPart({ place, part, serial, sort, item: named, exchanged }: PartFittedBody, seq: number): void {
+    const there = this.items.get(this.inPlace.get(place) ?? '');
+    if (named === undefined && serial === null && there === undefined) return;
+    const same =
+      there !== undefined &&
+      !exchanged &&
+      (serial === null || there.serial === null || there.serial === serial);
+    const item =
+      named !== undefined
+        ? this.known(named, seq)
+        : same
+          ? there
+          : ((serial === null ? undefined : this.shelved(sort, serial, part)) ??
+            this.make(`item-${seq}`, seq));
+    if (named === undefined)
+      Object.assign(item, { sort: sort ?? item.sort, part, serial: serial ?? item.serial });
+    if (named === undefined && sort === undefined && item.sort === 'module') item.sort = 'part';
+    if (item !== there) this.put(item, place);
+    this.note(item, seq, place);
+  }
+
+  private leave(item: Item): void {
+    if (item.place !== null) this.inPlace.set(item.place, null);
+    item.place = null;
   }
 
   private own(seq: number, named: string, told?: string): void {
@@ -157,15 +210,22 @@ class Ledger implements Stock {
     return item;
   }
 
-  /** A thing on the shelf by its serial. */
-  private shelved(serial: string): Item | undefined {
-    return [...this.items.values()].find((one) => one.serial === serial && one.place === null);
+  /** A thing on the shelf by its serial, of this kind and of this part where both are known. */
+  private shelved(sort: string | undefined, serial: string, part?: string | null): Item | undefined {
+    return [...this.items.values()].find(
+      (one) =>
+        one.serial === serial &&
+        one.place === null &&
+        one.sentTo === null &&
+        (one.sort === sort || one.sort === 'part') &&
+        (part == null || one.part === null || one.part === part),
+    );
   }
 
   private put(item: Item, place: string): void {
     const former = this.items.get(this.inPlace.get(place) ?? '');
     if (former !== undefined) former.place = null;
-    if (item.place !== null) this.inPlace.set(item.place, null);
+    this.leave(item);
     item.place = place;
     this.inPlace.set(place, item.id);
   }
@@ -183,6 +243,7 @@ class Ledger implements Stock {
   }
 }
 
+type PartFittedBody = Extract<EntryBody, { kind: 'part-fitted' }>;
 type IntakeOf = Extract<EntryBody, { kind: 'intake' }>;
 const moduleOf = (cell: string) => cell.split('/')[0]!;
 
@@ -219,6 +280,18 @@ export function asPresent(entries: readonly Entry[]): Entry[] {
   // What follows from it follows from the whole.
   stocks.set(made, stock);
   return made;
+}
+
+/** What was measured of a thing elsewhere, by the template of the step: the last of each, with the hash of its entry. */
+export function quotedValues({ from }: Pick<Item, 'from'>): Map<string, { value: number; of: Quotation }> {
+  const values = new Map<string, { value: number; of: Quotation }>();
+  for (const of of from?.entries ?? []) {
+    if (of.text === null) continue;
+    const { body } = JSON.parse(of.text) as Pick<Entry, 'body'>;
+    if (body.kind === 'result' && isOfItem(body.step) && body.measured.kind === 'value')
+      values.set(stepParts(body.step).template, { value: body.measured.value, of });
+  }
+  return values;
 }
 
 /** Where what an entry named is now: a place, or the thing itself. */

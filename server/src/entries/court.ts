@@ -21,7 +21,7 @@ export interface Bench {
   /** The entries that still matter, in order. */
   entries: readonly RecordedEntry[];
   /** Any entry by its number, also one that matters no longer. */
-  at(seq: number): Promise<Entry | null>;
+  at(seq: number): Promise<RecordedEntry | null>;
   db: Queryable;
 }
 

@@ -3,13 +3,16 @@ import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { HttpError } from '../http/errors';
 import type { Jobs } from '../jobs/jobs';
-import type { Writer } from '../journal/writer';
+import type { Turn, Writer } from '../journal/writer';
 import type { Hub } from '../live/hub';
 import { countingEntries } from './counting';
 import type { Bench, Draft, RecordedEntry } from './court';
 import { pageOfRecord, type EntryPage, type PageRequest } from './pages';
 import { sealed, type Tail } from './seal';
 import { recorded, type EntryRow } from './stored';
+
+/** Makes an entry from the job as it is saved, when its turn comes. */
+type MakeEntry = (bench: Bench) => Draft | Promise<Draft>;
 
 /** The append-only record of each job. */
 export class Ledger {
@@ -49,23 +52,37 @@ export class Ledger {
    *
    * @param judge makes the entry from the job as it is saved, when its turn comes
    */
-  append(jobId: string, id: string, judge: (bench: Bench) => Draft | Promise<Draft>): Promise<RecordedEntry> {
+  append(jobId: string, id: string, judge: MakeEntry): Promise<RecordedEntry> {
+    return this.writer.write((turn) => this.appendIn(turn, jobId, id, judge));
+  }
+
+  /**
+   * Appends entries to several jobs in one turn, one after the other: all of them, or none. The same ids again answer with the entries
+   * that are there.
+   */
+  appendAcross(wanted: readonly { job: string; id: string; judge: MakeEntry }[]): Promise<RecordedEntry[]> {
     return this.writer.write(async (turn) => {
-      const { db } = turn;
-      const job = await this.jobs.get(jobId, db);
-      const known = await this.known(jobId, id, db);
-      if (known !== null) return known;
-      const entries = await this.standing(jobId, db);
-      this.kept.set(jobId, entries);
-      turn.undone(() => this.kept.delete(jobId));
-      const draft = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
-      const { entry, text, sha256 } = sealed(job, draft, await this.tail(jobId, db), this.clock.now());
-      await turn.job(jobId, { kind: 'entry', sha256, text });
-      // Whoever has the next turn judges with this entry.
-      const made = this.keep({ ...entry, sha256 });
-      turn.done(() => this.hub.publish(jobId, { kind: 'entry', entry: made }));
+      const made: RecordedEntry[] = [];
+      for (const { job, id, judge } of wanted) made.push(await this.appendIn(turn, job, id, judge));
       return made;
     });
+  }
+
+  private async appendIn(turn: Turn, jobId: string, id: string, judge: MakeEntry): Promise<RecordedEntry> {
+    const { db } = turn;
+    const job = await this.jobs.get(jobId, db);
+    const known = await this.known(jobId, id, db);
+    if (known !== null) return known;
+    const entries = await this.standing(jobId, db);
+    this.kept.set(jobId, entries);
+    turn.undone(() => this.kept.delete(jobId));
+    const draft = await judge({ job, entries, db, at: (seq) => this.at(jobId, seq, db) });
+    const { entry, text, sha256 } = sealed(job, draft, await this.tail(jobId, db), this.clock.now());
+    await turn.job(jobId, { kind: 'entry', sha256, text });
+    // Whoever has the next turn judges with this entry.
+    const made = this.keep({ ...entry, sha256 });
+    turn.done(() => this.hub.publish(jobId, { kind: 'entry', entry: made }));
+    return made;
   }
 
   /**
@@ -153,7 +170,7 @@ export class Ledger {
     return rows[0] ?? { seq: 0, sha256: null, recordedAt: null };
   }
 
-  private async at(job: string, seq: number, db: Queryable): Promise<Entry | null> {
+  private async at(job: string, seq: number, db: Queryable): Promise<RecordedEntry | null> {
     const rows = await db.query<EntryRow>('SELECT * FROM entries WHERE job_id = $1 AND seq = $2', [job, seq]);
     return rows[0] === undefined ? null : recorded(rows[0]);
   }

@@ -5,6 +5,7 @@ import type { Rooms } from '../rooms';
 import { correctionIds, judgeCorrection, judgeRequest } from './judge';
 import type { Draft } from './court';
 import type { EntryRequest } from './judges';
+import { sendThing } from './sending';
 import { entryDoor, readingsDoor, type ReadingsRequest } from './request';
 
 /** The record of a job: read, append, verify. */
@@ -55,6 +56,7 @@ export function entryRoutes({
           );
           return made[0];
         }
+        if (body.kind === 'sent') return sendThing({ ledger, jobs }, job, body, court);
         return ledger.append(job, body.id, (bench) => judgeRequest(body, bench, court));
       },
     }),

@@ -38,3 +38,7 @@ export function subjectsOf({ design }: Job): Map<string, { id: string; tag: stri
     ]),
   );
 }
+
+/** What an entry about a holder of parts is about; cables and sense leads of the pack are of the pack. */
+export const holders = (job: Job, id: string): Subjects =>
+  namedSubjects(job, [subjectsOf(job).has(id) ? id : 'pack']);

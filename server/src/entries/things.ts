@@ -13,6 +13,8 @@ export const stockAt = ({ entries }: Pick<Bench, 'entries'>): Stock => stockOf(a
 export function thingOf(bench: Pick<Bench, 'entries'>, id: string): Item {
   const item = stockAt(bench).items.get(id);
   if (item === undefined) throw invalidInput([{ path: 'item', message: 'is nothing that arrived' }]);
+  if (item.sentTo !== null)
+    throw new HttpError(409, 'sent', `${thingName(item)} was sent to ${item.sentTo}: it is not here`);
   return item;
 }
 

@@ -1,5 +1,13 @@
 import { applyOperations, type Design } from '@torvek/core/document';
-import { canonicalText, isCanonical, standsOf, targetOf, topicOf, type Entry } from '@torvek/core/record';
+import {
+  canonicalText,
+  hashText,
+  isCanonical,
+  standsOf,
+  targetOf,
+  topicOf,
+  type Entry,
+} from '@torvek/core/record';
 import type { ReleaseContent } from '../jobs/releases';
 import { sha256Of, type Chain, type Link } from './lines';
 import type {
@@ -227,7 +235,7 @@ function toldOf(link: EntryLink): ToldEntry | null {
 function walkEntries(story: Story, own: boolean, name: Name): void {
   const attached = new Set(story.files.map(({ sha256 }) => sha256));
   let before: { seq: number; sha256: string | null } | null = { seq: 0, sha256: null };
-  for (const { seq, job, previous, against, attachments, sha256, link } of story.entries) {
+  for (const { seq, kind, job, previous, against, attachments, sha256, link } of story.entries) {
     const problem = (message: string) => name(`entry ${seq}`, message, seq);
     // The hash of its link says that it is, to the byte, what was written here, and it was canonical then.
     if (!own && !isCanonical(entryOf(link.text), link.text)) problem('its text is not canonical');
@@ -245,8 +253,23 @@ function walkEntries(story: Story, own: boolean, name: Name): void {
       problem(`was judged against another design than version ${against.version} is`);
     for (const hash of attachments)
       if (!attached.has(hash)) problem(`goes with a file that is not there: ${hash.slice(0, 12)}…`);
+    if (kind === 'arrival') for (const of of misquoted(link.text)) problem(`misquotes ${of}`);
     before = { seq, sha256 };
   }
+}
+
+/** Entries of other jobs that are quoted with a text that is not what its hash says, or not of the entry that is named. */
+function misquoted(text: string): string[] {
+  const { body } = entryOf(text)!;
+  if (body.kind !== 'arrival' || !Array.isArray(body.items)) return [];
+  return body.items.flatMap(({ from }) =>
+    (from?.entries ?? []).flatMap(({ job, seq, sha256, text: quoted }) => {
+      if (quoted === null) return [];
+      const entry = entryOf(quoted);
+      const fits = hashText(quoted) === sha256 && entry?.job === job && entry.seq === seq;
+      return fits ? [] : [`entry ${seq} of ${from!.jobName}`];
+    }),
+  );
 }
 
 function checkReleases(story: Story, name: Name): void {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { shopShelf } from '@torvek/core/record';
 import type { Overview } from '@torvek/core/design';
-import { onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import * as yup from 'yup';
 import { api, newId } from '../api/client';
@@ -26,6 +27,9 @@ interface JobSummary {
 const router = useRouter();
 const session = useSession();
 const jobs = ref<JobSummary[] | null>(null);
+/** What belongs to no job lies in one of its own: it is no vehicle. */
+const vehicles = computed(() => jobs.value?.filter(({ id }) => id !== shopShelf.id) ?? []);
+const shelf = computed(() => jobs.value?.find(({ id }) => id === shopShelf.id) ?? null);
 const failure = ref<string | null>(null);
 const name = ref('');
 const problem = ref<string | null>(null);
@@ -48,7 +52,7 @@ const unread = ref(new Set<string>());
 let glances = 0;
 async function glance(): Promise<void> {
   const own = (glances += 1);
-  for (const { id } of jobs.value ?? []) {
+  for (const { id } of vehicles.value) {
     try {
       const overview = await api.get<Overview>(`/jobs/${id}/overview`);
       // Meanwhile the list was read again, or this page left.
@@ -109,11 +113,11 @@ onMounted(() => {
           {{ failure }} <BButton size="sm" variant="light" @click="load">Try again</BButton>
         </p>
         <p v-else-if="jobs === null" role="status">Reading the list …</p>
-        <p v-else-if="jobs.length === 0">
+        <p v-else-if="vehicles.length === 0">
           No job yet. A new job asks only for a name; everything else can wait.
         </p>
         <ul v-else class="jobs">
-          <li v-for="one in jobs" :key="one.id" :data-job="one.id">
+          <li v-for="one in vehicles" :key="one.id" :data-job="one.id">
             <JobGlance
               :job="one.id"
               :name="one.name"
@@ -141,6 +145,15 @@ onMounted(() => {
             >
           </li>
         </ul>
+        <p v-if="shelf !== null" class="shelf" data-shelf>
+          <RouterLink :to="{ name: 'pack', params: { job: shelf.id }, query: { panel: 'stock' } }">{{
+            shelf.name
+          }}</RouterLink>
+          <small class="soft"
+            >what belongs to no job; {{ shelf.entries }} {{ shelf.entries === 1 ? 'entry' : 'entries' }}, last
+            touched {{ day(shelf.touchedAt) }}</small
+          >
+        </p>
         <form v-if="session.isDesigner" class="new" novalidate @submit.prevent="make">
           <label for="new-job">New job</label>
           <input
@@ -162,6 +175,13 @@ onMounted(() => {
 </template>
 
 <style scoped>
+.shelf {
+  display: flex;
+  gap: 0.8rem;
+  align-items: baseline;
+  margin: 0.8rem 0 0;
+}
+
 .page {
   max-width: 1080px;
   margin: 0 auto;

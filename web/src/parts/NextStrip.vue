@@ -2,6 +2,7 @@
 import { stationOfGap } from '@torvek/core/design';
 import type { Station } from '@torvek/core/document';
 import type { Gap } from '@torvek/core/figure';
+import { shopShelf } from '@torvek/core/record';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
 import GapLink from './GapLink.vue';
@@ -21,7 +22,7 @@ const gaps = computed<Gap[]>(() => {
 </script>
 
 <template>
-  <p v-if="gaps.length > 0" class="next" role="status">
+  <p v-if="gaps.length > 0 && job.id !== shopShelf.id" class="next" role="status">
     <span class="purpose">{{ purpose }}</span>
     <strong>Next:</strong>
     <template v-for="(gap, i) in gaps.slice(0, 3)" :key="i">

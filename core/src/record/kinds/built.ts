@@ -21,6 +21,10 @@ export interface PartFittedBody {
   formerSerial: string | null;
   exchanged: boolean;
   reason: string;
+  /** The thing of the stock that was taken for it. */
+  item?: string;
+  /** What kind of part belongs there. */
+  sort?: string;
 }
 
 /** How long a conductor was really cut. */
@@ -52,8 +56,11 @@ export const partFitted = defineKind<PartFittedBody>({
     formerSerial: orNull(words(80)),
     exchanged: oneOf([true, false]),
     reason: words(2000),
+    item: text.optional(160),
+    sort: text.optional(40),
   },
-  stands: 'newest',
+  // Which thing was there before lies on the shelf now.
+  stands: 'always',
   topic: ({ body }) => shortTopic(`part-fitted:${body.place}`),
   title: ({ name, serial, part, designed, exchanged }) =>
     `${name} ${exchanged ? 'exchanged' : 'fitted'}${serial === null ? '' : `, ${serial}`}${part === designed || part === null ? '' : `: ${part} instead of ${designed ?? 'nothing'}`}`,

@@ -19,10 +19,12 @@ import {
   fit,
   itemState,
   remove,
+  sent,
   type ArrivalBody,
   type FitBody,
   type ItemStateBody,
   type RemoveBody,
+  type SentBody,
 } from './stock';
 import { work, type WorkBody } from './work';
 
@@ -35,6 +37,7 @@ export type EntryBody =
   | FitBody
   | RemoveBody
   | ItemStateBody
+  | SentBody
   | PartFittedBody
   | CableCutBody
   | CellVoltagesBody
@@ -60,6 +63,7 @@ export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, {
   fit,
   remove,
   'item-state': itemState,
+  sent,
   'part-fitted': partFitted,
   'cable-cut': cableCut,
   'cell-voltages': cellVoltages,

@@ -1,6 +1,6 @@
 import { list, number, oneOf, orNull, record, text } from '../../ground/calculator';
 import { defineKind } from '../kind';
-import { words } from '../shapes';
+import { hash, seq, words } from '../shapes';
 
 /** What is thought of a thing. Where it is follows from what happened to it. */
 export const itemStates = ['untested', 'good', 'suspect', 'rejected', 'retired'] as const;
@@ -16,6 +16,32 @@ export interface Arrived {
   note: string | null;
   /** Of a reel of cable, m; absent: it is none. */
   lengthM?: number;
+  /** What kind of part it is, `device` or `box` for what the library does not have; absent: a module, or a reel. */
+  sort?: string;
+  /** The job it comes from, with what was recorded of it there. */
+  from?: Quoted;
+}
+
+/** What another job’s record tells of a thing: each entry with its hash, so that it can be held against that record. */
+export interface Quoted {
+  job: string;
+  jobName: string;
+  /** Its id there. */
+  item: string;
+  entries: Quotation[];
+}
+
+export interface Quotation {
+  /** The job in whose chain it stands: a thing may have come through several. */
+  job: string;
+  seq: number;
+  sha256: string;
+  /** In one line, with how it came out. */
+  title: string;
+  by: string;
+  takenAt: string;
+  /** The canonical text that the hash is of; null: too long to go along. */
+  text: string | null;
 }
 
 /** Things that arrived together, in a crate: each gets its id by the number of this entry and its row. */
@@ -54,6 +80,20 @@ export interface ItemStateBody {
   reason: string;
 }
 
+/** A thing goes to another job, or onto the shelf of the shop: here it is no more. */
+export interface SentBody {
+  kind: 'sent';
+  item: string;
+  serial: string | null;
+  to: string;
+  toName: string;
+  reason: string;
+}
+
+/** Longer texts stay where they are: their hash and title go along. */
+export const longestQuoted = 12_000;
+export const mostQuoted = 200;
+
 const named = (serial: string | null, item: string) => serial ?? item;
 const many = (count: number) => (count === 1 ? 'One thing' : `${count} things`);
 
@@ -69,12 +109,31 @@ export const arrival = defineKind<ArrivalBody>({
         price: orNull(number()),
         note: orNull(words(400)),
         lengthM: number.optional({ above: 0, max: 10_000 }),
+        sort: text.optional(40),
+        from: record.optional({
+          job: text(80),
+          jobName: words(120),
+          item: text(160),
+          entries: list(
+            record({
+              job: text(80),
+              seq,
+              sha256: hash,
+              title: words(400),
+              by: words(200),
+              takenAt: text(40),
+              text: orNull(text(longestQuoted)),
+            }),
+            { maxRows: mostQuoted },
+          ),
+        }),
       }),
       { minRows: 1, maxRows: 1000 },
     ),
   },
   stands: 'always',
-  title: ({ items }) => `${many(items.length)} arrived`,
+  title: ({ items }) =>
+    `${many(items.length)} arrived${items[0]?.from === undefined ? '' : ` from ${items[0].from.jobName}`}`,
 });
 
 export const fit = defineKind<FitBody>({
@@ -122,5 +181,20 @@ export const itemState = defineKind<ItemStateBody>({
   },
   stands: 'always',
   title: ({ item, serial, state }) => `${named(serial, item)} is ${state}`,
+  outcome: ({ reason }) => reason,
+});
+
+export const sent = defineKind<SentBody>({
+  kind: 'sent',
+  many: 'sent to other jobs',
+  fields: {
+    item: text(160),
+    serial: orNull(words(80)),
+    to: text(80),
+    toName: words(120),
+    reason: words(2000),
+  },
+  stands: 'always',
+  title: ({ item, serial, toName }) => `${named(serial, item)} sent to ${toName}`,
   outcome: ({ reason }) => reason,
 });

@@ -1,7 +1,7 @@
 import { cutPlaces, partPlaces, setAt, valueOf, type Design } from '../../model/document';
 import { checkPart } from '../../model/library';
 import { partKey, type Part } from '../../model/parts';
-import type { CableCutBody, Entry, PartFittedBody } from '../../record';
+import { stockOf, type CableCutBody, type Entry, type PartFittedBody } from '../../record';
 
 /** Where what was built is not what was designed. */
 export interface BuiltDifference {
@@ -50,6 +50,9 @@ function layOver(design: Design, entries: readonly Entry[]): AsBuilt {
   for (const { seq, body } of entries)
     if (body.kind === 'part-fitted') fitted.set(body.place, { seq, body });
     else if (body.kind === 'cable-cut') cut.set(body.place, { seq, body });
+  const { inPlace } = stockOf(entries);
+  // What was taken out is not there: the figures are those of what is designed, and that nothing is fitted is a finding.
+  for (const path of fitted.keys()) if (inPlace.get(path) === null) fitted.delete(path);
   if (fitted.size + cut.size === 0) return { design, differences: [], upTo: null, unread: [] };
   const differences: BuiltDifference[] = [];
   const unread: string[] = [];

@@ -3,7 +3,7 @@ import { rulesOf } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 import { partPlaces, type Design, type PartPlace } from '../../model/document';
 import { judge } from '../../model/step';
-import type { Entry, PartFittedBody } from '../../record';
+import { stockOf, type Entry, type PartFittedBody } from '../../record';
 import { asBuilt } from './as-built';
 
 const rule = rulesOf('built');
@@ -102,6 +102,8 @@ function twiceChecks(design: Design, entries: readonly Entry[], upTo: number): C
   const last = new Map<string, PartFittedBody>();
   for (const { body } of entries)
     if (body.kind === 'part-fitted' && places.has(body.place)) last.set(body.place, body);
+  const { inPlace } = stockOf(entries);
+  for (const path of last.keys()) if (inPlace.get(path) === null) last.delete(path);
   const bySerial = new Map<string, PartPlace[]>();
   for (const [path, { serial }] of last) {
     if (serial === null || serial.trim() === '') continue;

@@ -1,8 +1,8 @@
 import { rulesOf } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
-import type { Design } from '../../model/document';
+import { partPlaces, type Design } from '../../model/document';
 import { judge } from '../../model/step';
-import { stockOf, type Entry, type Item } from '../../record';
+import { isModule, stockOf, type Entry, type Item } from '../../record';
 
 const rule = rulesOf('stock');
 
@@ -43,7 +43,7 @@ export const stockRules = {
     'nothing-fitted',
     'mend',
     'A place has nothing in it',
-    'The design counts on a module there.',
+    'The design counts on what belongs there.',
     'Fit one, or take the place out of the design.',
     'Places of the design against what was fitted',
   ),
@@ -54,22 +54,43 @@ const nameOf = ({ serial, id }: Item) => serial ?? id;
 /** What the record says of things against the places of a design. Nothing of a job whose record tells of no thing. */
 export function stockChecks(design: Design, entries: readonly Entry[]): Check[] {
   const stock = stockOf(entries);
-  const items = [...stock.items.values()].filter(({ state }) => state !== 'retired');
+  const items = [...stock.items.values()].filter(
+    ({ state, sentTo }) => state !== 'retired' && sentTo === null,
+  );
   if (items.length === 0) return [];
-  const arrived = items.some(({ arrivedAt, lengthM }) => arrivedAt !== null && lengthM === null);
+  const modules = items.filter(isModule);
+  const arrived = modules.some(({ arrivedAt }) => arrivedAt !== null);
   const bySerial = new Map<string, Item[]>();
-  for (const item of items)
+  // Parts in two places are told of by place, as fitted.
+  for (const item of modules)
     if (item.serial !== null) bySerial.set(item.serial, [...(bySerial.get(item.serial) ?? []), item]);
   const twice = [...bySerial].filter(([, those]) => those.length > 1);
   const value = { label: 'things', value: items.length, unit: '' };
-  const fitted = Object.entries(design.modules).flatMap(([place, module]) => {
-    const item = stock.items.get(stock.inPlace.get(place) ?? '');
-    return item === undefined ? [] : [{ place, module, item }];
+  const there = (place: string) => stock.items.get(stock.inPlace.get(place) ?? '');
+  const inPack = Object.entries(design.modules).flatMap(([place, module]) => {
+    const item = there(place);
+    return item === undefined ? [] : [{ place, name: module.tag, module, item }];
   });
-  const empty = Object.entries(design.modules).filter(([place]) => {
-    const is = stock.inPlace.get(place);
-    return is === null || (is === undefined && arrived);
-  });
+  const parts = partPlaces(design).map(({ path, holder, name }) => ({
+    path,
+    place: `${holder}/${path.split('.').at(-1)}`,
+    name,
+  }));
+  const fitted = [
+    ...inPack,
+    ...parts.flatMap(({ path, place, name }) => {
+      const item = there(path);
+      return item === undefined ? [] : [{ place, name, item }];
+    }),
+  ];
+  const empty = [
+    ...Object.entries(design.modules).flatMap(([place, { tag }]) => {
+      const is = stock.inPlace.get(place);
+      return is === null || (is === undefined && arrived) ? [{ place, name: tag }] : [];
+    }),
+    // Where nobody recorded a part, nothing is known of it; where it was taken out, nothing is there.
+    ...parts.filter(({ path }) => stock.inPlace.get(path) === null),
+  ];
   const each = <T>(
     of: (typeof stockRules)[keyof typeof stockRules],
     those: T[],
@@ -91,30 +112,30 @@ export function stockChecks(design: Design, entries: readonly Entry[]): Check[] 
     ...each(
       stockRules.unfit,
       fitted.filter(({ item }) => item.state === 'rejected'),
-      ({ place, module, item }) => [
+      ({ place, name, item }) => [
         place,
-        `${nameOf(item)} in ${module.tag} was rejected${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
+        `${nameOf(item)} in ${name} was rejected${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
         [item.id],
       ],
     ),
     ...each(
       stockRules.suspect,
       fitted.filter(({ item }) => item.state === 'suspect'),
-      ({ place, module, item }) => [
+      ({ place, name, item }) => [
         place,
-        `${nameOf(item)} in ${module.tag} is suspect${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
+        `${nameOf(item)} in ${name} is suspect${item.reason === null || item.reason === '' ? '' : `: ${item.reason}`}.`,
         [item.id],
       ],
     ),
     ...each(
       stockRules.kind,
-      fitted.filter(({ item, module }) => item.part !== null && item.part !== module.part),
+      inPack.filter(({ item, module }) => item.part !== null && item.part !== module.part),
       ({ place, module, item }) => [
         place,
         `${nameOf(item)} in ${module.tag} is ${design.parts[item.part!]?.label ?? item.part}; ${design.parts[module.part]?.label ?? module.part} is designed.`,
         [item.id],
       ],
     ),
-    ...each(stockRules.empty, empty, ([place, module]) => [place, `Nothing is fitted in ${module.tag}.`, []]),
+    ...each(stockRules.empty, empty, ({ place, name }) => [place, `Nothing is fitted in ${name}.`, []]),
   ];
 }

@@ -1,11 +1,10 @@
 import { number, text } from '@torvek/core/calculator';
-import { cutPlaces, partPlaces } from '@torvek/core/document';
-import type { PartFittedBody } from '@torvek/core/record';
+import { cutPlaces, partPlaces, type PartPlace } from '@torvek/core/document';
+import { isModule, type Item, type PartFittedBody } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../../http/errors';
-import { defineJudge } from '../court';
-import type { Job } from '../../jobs/jobs';
-import { namedSubjects, subjectsOf } from '../subjects';
-import { thingName, thingOf } from '../things';
+import { defineJudge, type Bench } from '../court';
+import { holders } from '../subjects';
+import { stockAt, thingName, thingOf } from '../things';
 
 export interface PartFittedRequest {
   kind: 'part-fitted';
@@ -14,6 +13,8 @@ export interface PartFittedRequest {
   part?: string;
   serial?: string;
   reason?: string;
+  /** A thing of the stock: its part and its serial number are known. */
+  item?: string;
 }
 
 /** A part as it was fitted: as designed, or another one of its kind with a reason. */
@@ -23,12 +24,22 @@ export const partFitted = defineJudge<PartFittedRequest>({
     part: text.optional(120),
     serial: text.optional(80),
     reason: text.optional(2000),
+    item: text.optional(160),
   },
-  async judge({ request: { place: path, part: asked, serial, reason }, bench, court }) {
+  cross({ item, part, serial }, issue) {
+    if (item === undefined) return;
+    if (part !== undefined) issue('part', 'is that of the thing');
+    if (serial !== undefined) issue('serial', 'is that of the thing');
+  },
+  async judge({ request: { place: path, reason, item: id, ...typed }, bench, court }) {
     const { design } = bench.job;
+    const item = id === undefined ? null : thingOf(bench, id);
+    const serial = item?.serial ?? typed.serial;
+    const asked = item?.part ?? typed.part;
     const place = partPlaces(design).find((one) => one.path === path);
     if (place === undefined)
       throw invalidInput([{ path: 'place', message: 'is no place of a part in this design' }]);
+    if (item !== null) mustFit(bench, item, place);
     if (asked !== undefined && place.part === null)
       throw invalidInput([
         { path: 'part', message: 'the design names no part there: its serial number alone' },
@@ -51,15 +62,25 @@ export const partFitted = defineJudge<PartFittedRequest>({
       throw invalidInput([
         { path: 'reason', message: 'is needed where another part is fitted than designed' },
       ]);
-    if (!other && serial === undefined && (reason ?? '').trim() === '')
+    if (item === null && !other && serial === undefined && (reason ?? '').trim() === '')
       throw invalidInput([{ path: 'serial', message: 'or a reason: there is nothing to record' }]);
-    const bodies = bench.entries.flatMap(({ body }) => (body.kind === 'part-fitted' ? [body] : []));
-    const twice = bodies.find(
-      (one) => serial !== undefined && one.serial === serial && one.place !== path && one.part === part,
+    const stock = stockAt(bench);
+    const twice = [...stock.items.values()].find(
+      (one) =>
+        item === null &&
+        serial !== undefined &&
+        one.serial === serial &&
+        one.place !== null &&
+        one.place !== path &&
+        one.part === part &&
+        !isModule(one),
     );
-    if (twice !== undefined)
-      throw new HttpError(409, 'serial-twice', `${serial} is recorded as ${twice.name} already`);
-    const former = bodies.findLast((one) => one.place === path);
+    if (twice !== undefined) {
+      const name = partPlaces(design).find((one) => one.path === twice.place)?.name;
+      if (name !== undefined)
+        throw new HttpError(409, 'serial-twice', `${serial} is recorded as ${name} already`);
+    }
+    const former = stock.items.get(stock.inPlace.get(path) ?? '');
     const body: PartFittedBody = {
       kind: 'part-fitted',
       place: path,
@@ -73,8 +94,12 @@ export const partFitted = defineJudge<PartFittedRequest>({
       // A serial that was not known before is the same thing, better known.
       exchanged:
         former !== undefined &&
-        (former.part !== part || (former.serial !== null && former.serial !== (serial ?? null))),
+        (item !== null ||
+          former.part !== part ||
+          (former.serial !== null && serial !== undefined && former.serial !== serial)),
       reason: reason ?? '',
+      sort: place.kind,
+      ...(item !== null && { item: item.id }),
     };
     return { subjects: holders(bench.job, place.holder), body };
   },
@@ -126,5 +151,21 @@ export const cableCut = defineJudge<CableCutRequest>({
   },
 });
 
-/** What the entry is about; cables and sense leads of the pack are of the pack. */
-const holders = (job: Job, id: string) => namedSubjects(job, [subjectsOf(job).has(id) ? id : 'pack']);
+/**
+ * Whether a thing may go into a place of a part.
+ *
+ * @throws HttpError where it may not
+ */
+function mustFit({ job }: Bench, item: Item, place: PartPlace): void {
+  const name = thingName(item);
+  if (item.lengthM !== null)
+    throw new HttpError(409, 'reel', `${name} is a reel of cable: it is cut, not fitted`);
+  if (item.sort !== place.kind && item.sort !== 'part')
+    throw invalidInput([{ path: 'item', message: `is a ${item.sort}, not a ${place.kind}` }]);
+  if (item.place === place.path) throw new HttpError(409, 'fitted', `${name} sits there already`);
+  const elsewhere = partPlaces(job.design).find(({ path }) => path === item.place);
+  if (elsewhere !== undefined)
+    throw new HttpError(409, 'fitted-elsewhere', `${name} sits in ${elsewhere.name}: take it out first`);
+  if (item.state === 'rejected' || item.state === 'retired')
+    throw new HttpError(409, 'not-usable', `${name} is ${item.state}: judge it anew first`);
+}

@@ -19,6 +19,16 @@ export const correction = defineJudge<CorrectionRequest>({
   async judge({ request: { of, reason, right: value }, bench }) {
     const target = await bench.at(of);
     if (target === null) throw invalidInput([{ path: 'of', message: 'is no entry of this job' }]);
+    const { body } = target;
+    if (
+      body.kind === 'sent' ||
+      (body.kind === 'arrival' && body.items.some(({ from }) => from !== undefined))
+    )
+      throw new HttpError(
+        409,
+        'moved',
+        `entry ${of} is half of a move between two jobs: send the thing back instead`,
+      );
     return {
       subjects: target.subjects,
       body: { kind: 'correction', of, reason, ...(value !== undefined && { anew: true as const }) },

@@ -20,10 +20,12 @@ import {
   fit,
   itemState,
   remove,
+  sent,
   type ArrivalRequest,
   type FitRequest,
   type ItemStateRequest,
   type RemoveRequest,
+  type SentRequest,
 } from './stock';
 import { work, type WorkRequest } from './work';
 
@@ -36,6 +38,7 @@ type Requests =
   | FitRequest
   | RemoveRequest
   | ItemStateRequest
+  | SentRequest
   | PartFittedRequest
   | CableCutRequest
   | CellVoltagesRequest
@@ -63,6 +66,7 @@ export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind
   fit,
   remove,
   'item-state': itemState,
+  sent,
   'part-fitted': partFitted,
   'cable-cut': cableCut,
   'cell-voltages': cellVoltages,

@@ -44,9 +44,16 @@ const router = useRouter();
 const typed = useStorage<Record<Id, IntakeRow>>(`torvek.intake.${session.person?.id ?? ''}.${job.id}`, {});
 /** Things on the shelf are measured here as well, each under its own name. */
 const things = computed(() =>
-  thingRows(job.design, job.entries).filter(
-    ({ place, item }) => place === null && item.state !== 'retired' && item.state !== 'rejected',
-  ),
+  thingRows(job.design, job.entries)
+    .filter(({ place, item }) => place === null && item.state !== 'retired' && item.state !== 'rejected')
+    // What was measured in another job is due here all the same.
+    .map(({ quoted, values, ...row }) => ({
+      ...row,
+      quoted,
+      values: Object.fromEntries(
+        Object.entries(values).filter(([field]) => !quoted.includes(field as never)),
+      ),
+    })),
 );
 const kinds = computed(() => new Map(things.value.map(({ id, item }) => [id, kindOf(item.part)])));
 function kindOf(key: string | null): PartOf<'module'> | null {

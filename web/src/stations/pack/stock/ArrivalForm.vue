@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import { doubtAbout, stepsOfItem } from '@torvek/core/commissioning';
-import { partKey, type PartOf } from '@torvek/core/parts';
+import { partKey, partKinds, type Part, type PartKind } from '@torvek/core/parts';
 import { formatNumber } from '@torvek/core/quantity';
 import { arrivedId } from '@torvek/core/record';
 import { StorageSerializers, useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { newId } from '../../../api/client';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { measures } from '../intake/sheet';
-import { crateColumns, readCrate, type CrateColumn } from './crate';
+import { crateColumns, plainColumns, readCrate, type CrateColumn } from './crate';
+import { manyWords, sortWords } from './things';
 
 /** A crate is pasted as it comes out of a mail or a sheet: what arrived, and what was already measured of it. */
 const emit = defineEmits<{ done: [] }>();
@@ -25,7 +26,11 @@ if (register.all.length === 0) void register.load();
 /** Typed and not recorded: it lies in the browser until it is. */
 const text = useStorage(`torvek.crate.${session.person?.id ?? ''}.${job.id}`, '');
 const asked = useStorage<(CrateColumn | undefined)[]>('torvek.crate-columns', []);
-const crate = computed(() => readCrate(text.value, asked.value));
+/** What kind of part it is: of modules readings come along, of others their serial numbers alone. */
+const sort = useStorage<PartKind | 'device' | 'box'>('torvek.crate-sort', 'module');
+const sorts = [...partKinds.filter((kind) => kind !== 'cable'), 'device', 'box'] as const;
+const offered = computed(() => (sort.value === 'module' ? crateColumns : plainColumns));
+const crate = computed(() => readCrate(text.value, asked.value, offered.value));
 const columnWords: Record<CrateColumn, string> = {
   serial: 'serial',
   ...(Object.fromEntries(measures.map(({ field, title, unit }) => [field, `${title}, ${unit}`])) as Record<
@@ -41,17 +46,19 @@ const setColumn = (at: number, column: string) => {
   asked.value = next;
 };
 
-const modules = computed(() => {
-  const pinned = Object.values(job.design.parts).filter(
-    (part): part is PartOf<'module'> => part.kind === 'module',
-  );
+const offers = computed((): readonly Part[] => {
+  const of = sort.value;
+  if (of === 'device' || of === 'box') return [];
+  const pinned = Object.values(job.design.parts).filter(({ kind }) => kind === of);
   const keys = new Set(pinned.map((part) => partKey(part)));
-  return [...pinned, ...shelf.library.of('module').filter((part) => !keys.has(partKey(part)))];
+  return [...pinned, ...(shelf.library.of(of) as readonly Part[]).filter((part) => !keys.has(partKey(part)))];
 });
 const kind = ref('');
+watch(sort, () => (kind.value = ''));
 const part = computed(
-  () => modules.value.find((one) => partKey(one) === kind.value) ?? modules.value[0] ?? null,
+  () => offers.value.find((one) => partKey(one) === kind.value) ?? offers.value[0] ?? null,
 );
+const noun = (count: number) => `${count} ${count === 1 ? sortWords(sort.value) : manyWords(sort.value)}`;
 const donor = ref('');
 const price = ref('');
 /** The crate arrived, and its readings did not follow yet: they are what is still to be recorded of these rows. */
@@ -67,7 +74,7 @@ const said = ref<string | null>(null);
 /** Readings that would be right with their decimal point moved. */
 const doubts = computed(() => {
   const of = part.value;
-  if (of === null) return [];
+  if (of?.kind !== 'module') return [];
   const steps = new Map(
     stepsOfItem(job.design, job.evaluation, { id: 'x', serial: null }, of).map((step) => [
       step.id.split(':')[0]!,
@@ -88,12 +95,13 @@ const blocked = computed(
   () =>
     crate.value.rows.length === 0 ||
     crate.value.problems.length > 0 ||
-    part.value === null ||
+    (part.value === null && sort.value !== 'device' && sort.value !== 'box') ||
     (doubts.value.length > 0 && sure.value !== doubts.value.join()),
 );
 
 async function record(): Promise<void> {
-  if (blocked.value || busy.value || part.value === null) return;
+  if (blocked.value || busy.value) return;
+  const of = part.value;
   busy.value = true;
   said.value = null;
   const { rows } = crate.value;
@@ -108,14 +116,14 @@ async function record(): Promise<void> {
           id: newId('entry'),
           kind: 'arrival',
           items: rows.map(({ serial, note }) => ({
-            part: partKey(part.value!),
+            ...(of === null ? { sort: sort.value } : { part: partKey(of) }),
             ...(serial !== undefined && { serial }),
             ...(note !== undefined && { note }),
             ...(donor.value.trim() !== '' && { donor: donor.value.trim() }),
             ...(price.value.trim() !== '' && Number.isFinite(paid) && { price: paid }),
           })),
         },
-        `${rows.length} modules arrived`,
+        `${noun(rows.length)} arrived`,
       ));
     const readings = rows.flatMap(({ values }, i) =>
       measures.flatMap((measure) => {
@@ -132,10 +140,10 @@ async function record(): Promise<void> {
     }
     arrived.value = { text: text.value, seq: entry.seq };
     const steps = new Map(
-      stepsOfItem(job.design, job.evaluation, { id: 'x', serial: null }, part.value).map((step) => [
-        step.id.split(':')[0]!,
-        step,
-      ]),
+      (of?.kind === 'module'
+        ? stepsOfItem(job.design, job.evaluation, { id: 'x', serial: null }, of)
+        : []
+      ).map((step) => [step.id.split(':')[0]!, step]),
     );
     const bodies = readings.map(({ i, measure, value }) => {
       const step = steps.get(measure.template)!;
@@ -175,10 +183,17 @@ async function record(): Promise<void> {
   <form class="arrival" aria-label="A crate arrives" @submit.prevent="record">
     <div class="what">
       <label
+        >What
+        <select v-model="sort" class="form-select" aria-label="What arrives">
+          <option v-for="one in sorts" :key="one" :value="one">{{ sortWords(one) }}</option>
+        </select>
+      </label>
+      <label
         >Kind
-        <select v-model="kind" class="form-select" aria-label="Kind of module">
+        <select v-model="kind" class="form-select" aria-label="Kind of part" :disabled="part === null">
           <option v-if="part !== null" value="">{{ part.label }}</option>
-          <option v-for="one in modules.slice(1)" :key="partKey(one)" :value="partKey(one)">
+          <option v-else value="">no part of a library</option>
+          <option v-for="one in offers.slice(1)" :key="partKey(one)" :value="partKey(one)">
             {{ one.label }}
           </option>
         </select>
@@ -187,13 +202,17 @@ async function record(): Promise<void> {
       <label>Price of each <input v-model="price" class="form-control price" inputmode="decimal" /></label>
     </div>
     <label class="paste"
-      >One row a module, as in your sheet or mail: serial, voltage, capacity, resistance, insulation
+      >{{
+        sort === 'module'
+          ? 'One row a module, as in your sheet or mail: serial, voltage, capacity, resistance, insulation'
+          : 'One row each, as in your sheet or mail: serial, note'
+      }}
       <textarea
         v-model="text"
         class="form-control"
         rows="5"
         aria-label="Rows of the crate"
-        placeholder="serial	voltage, V	capacity, Ah"
+        :placeholder="sort === 'module' ? 'serial\tvoltage, V\tcapacity, Ah' : 'serial\tnote'"
       ></textarea>
     </label>
     <div v-if="crate.rows.length > 0" class="preview">
@@ -207,7 +226,7 @@ async function record(): Promise<void> {
                 :value="column"
                 @change="setColumn(i, ($event.target as HTMLSelectElement).value)"
               >
-                <option v-for="one in crateColumns" :key="one" :value="one">{{ columnWords[one] }}</option>
+                <option v-for="one in offered" :key="one" :value="one">{{ columnWords[one] }}</option>
               </select>
             </th>
           </tr>
@@ -230,7 +249,7 @@ async function record(): Promise<void> {
     </p>
     <div class="acts">
       <BButton type="submit" variant="primary" size="sm" :disabled="blocked || busy">{{
-        busy ? 'Recording …' : `Record ${crate.rows.length} ${crate.rows.length === 1 ? 'module' : 'modules'}`
+        busy ? 'Recording …' : `Record ${noun(crate.rows.length)}`
       }}</BButton>
       <span v-if="said" role="status">{{ said }}</span>
     </div>
@@ -248,7 +267,7 @@ async function record(): Promise<void> {
 
 .what {
   display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) 8rem;
+  grid-template-columns: 11rem minmax(0, 2fr) minmax(0, 1fr) 8rem;
   gap: 0.8rem;
 }
 

@@ -4,20 +4,40 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useJob } from '../../../stores/job';
+import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { measures } from '../intake/sheet';
 import ArrivalForm from './ArrivalForm.vue';
 import ChoicePanel from './ChoicePanel.vue';
+import PartList from './PartList.vue';
 import ThingCard from './ThingCard.vue';
-import { emptyPlaces, thingRows, type ThingRow } from './things';
+import { emptyPlaces, partRows, sentRows, thingRows, type ThingRow } from './things';
 
-/** Modules as things: what arrived, where each is, what was measured of it; fitted, swapped, taken out, retired. */
+/** Modules and parts as things: what arrived, where each is, what was measured of it; fitted, swapped, taken out, sent on, retired. */
 const job = useJob();
 const session = useSession();
+const library = useLibrary();
 const route = useRoute();
 const router = useRouter();
 const rows = computed(() => thingRows(job.design, job.entries));
 const empty = computed(() => (rows.value.length === 0 ? [] : emptyPlaces(job.design, job.entries)));
+const parts = computed(() => partRows(job.design, job.entries));
+const gone = computed(() => sentRows(job.design, job.entries));
+const lists = computed(() =>
+  (
+    [
+      ['modules', 'modules', rows.value.length],
+      ['parts', 'other parts', parts.value.length],
+      ['sent', 'sent to other jobs', gone.value.length],
+    ] as const
+  ).filter(([id, , count]) => count > 0 || id === 'modules'),
+);
+const listed = computed(() => {
+  const asked = lists.value.find(([id]) => id === route.query.list)?.[0];
+  return asked ?? (rows.value.length === 0 && parts.value.length > 0 ? 'parts' : 'modules');
+});
+const list = (id: string) => void router.replace({ query: { panel: 'stock', list: id } });
+const nothing = computed(() => rows.value.length + parts.value.length + gone.value.length === 0);
 const arriving = ref(false);
 const choosing = ref(false);
 const shownState = ref<'all' | 'shelf' | 'fitted' | 'retired'>('all');
@@ -32,9 +52,13 @@ const counts = computed(
   () => new Map(Object.entries(groups).map(([id, is]) => [id, rows.value.filter(is).length])),
 );
 const shown = computed(() => rows.value.filter(groups[shownState.value]));
-const picked = computed(() => rows.value.find(({ id }) => id === route.query.thing) ?? null);
+const picked = computed(
+  () => [...rows.value, ...parts.value, ...gone.value].find(({ id }) => id === route.query.thing) ?? null,
+);
 const pick = (id: string | null) =>
-  void router.replace({ query: { panel: 'stock', ...(id !== null && { thing: id }) } });
+  void router.replace({
+    query: { panel: 'stock', list: listed.value, ...(id !== null && { thing: id }) },
+  });
 const value = (row: ThingRow, { field, scale }: (typeof measures)[number]) => {
   const known = row.values[field];
   return known === undefined ? '' : formatNumber(known / scale, 4);
@@ -45,7 +69,9 @@ const where = ({ place, placeGone, item }: ThingRow) =>
 const stateOf = ({ item, values }: ThingRow) =>
   item.state === 'untested' && Object.keys(values).length > 0 ? 'measured' : item.state;
 const kindOf = ({ item }: ThingRow) =>
-  item.part === null ? 'as designed' : (job.design.parts[item.part]?.number ?? item.part);
+  item.part === null
+    ? 'as designed'
+    : ((job.design.parts[item.part] ?? library.library.find(item.part))?.number ?? item.part);
 </script>
 
 <template>
@@ -64,10 +90,29 @@ const kindOf = ({ item }: ThingRow) =>
       >
     </div>
     <ArrivalForm v-if="arriving && session.mayRecord" @done="arriving = false" />
-    <p v-if="rows.length === 0 && !arriving" class="panel-empty">
-      Nothing arrived yet, and nothing was measured. Let a crate arrive here; or type readings in Intake,
-      place by place: what is read there is of the thing that sits there.
+    <p v-if="nothing && !arriving" class="panel-empty">
+      Nothing arrived yet, and nothing was measured. Let a crate arrive here, of modules or of other parts; or
+      type readings in Intake, place by place: what is read there is of the thing that sits there.
     </p>
+    <div v-if="!nothing && lists.length > 1" class="filter" role="group" aria-label="Kinds of things">
+      <button
+        v-for="[id, text, count] in lists"
+        :key="id"
+        type="button"
+        class="btn btn-sm"
+        :class="id === listed ? 'btn-primary' : 'btn-light'"
+        :aria-pressed="id === listed"
+        @click="list(id)"
+      >
+        {{ count }} {{ text }}
+      </button>
+    </div>
+    <PartList
+      v-if="listed !== 'modules'"
+      :rows="listed === 'parts' ? parts : gone"
+      :picked="picked?.id ?? null"
+      @pick="pick"
+    />
     <template v-else-if="rows.length > 0">
       <div class="filter" role="group" aria-label="Things shown">
         <button
@@ -125,17 +170,27 @@ const kindOf = ({ item }: ThingRow) =>
               </td>
               <td>{{ kindOf(row) }}</td>
               <td>{{ where(row) }}</td>
-              <td v-for="one in measures" :key="one.field" class="num">{{ value(row, one) }}</td>
+              <td v-for="one in measures" :key="one.field" class="num">
+                <span
+                  v-if="row.quoted.includes(one.field)"
+                  class="soft"
+                  :title="`measured in ${row.item.from?.jobName}`"
+                  >{{ value(row, one) }}*</span
+                ><template v-else>{{ value(row, one) }}</template>
+              </td>
               <td :class="row.item.state">{{ stateOf(row) }}</td>
               <td class="donor" :title="row.item.donor ?? undefined">{{ row.item.donor }}</td>
             </tr>
           </tbody>
         </table>
+        <p v-if="shown.some(({ quoted }) => quoted.length > 0)" class="soft">
+          * measured in another job, quoted: what is due here is measured here.
+        </p>
         <p v-if="shown.length === 0" class="soft">None {{ words[shownState] }}.</p>
       </div>
     </template>
   </section>
-  <ChoicePanel v-if="choosing && rows.length > 0" :rows="rows" />
+  <ChoicePanel v-if="choosing && listed === 'modules' && rows.length > 0" :rows="rows" />
   <ThingCard v-if="picked !== null" :key="picked.id" :row="picked" :empty="empty" />
 </template>
 

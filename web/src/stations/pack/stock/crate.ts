@@ -31,6 +31,8 @@ const heads: [CrateColumn, RegExp][] = [
   ['note', /note|remark|look|comment/i],
 ];
 const usual: CrateColumn[] = ['serial', 'voltageV', 'capacityAh', 'resistanceOhm', 'insulationMOhm', 'note'];
+/** Of parts that are not measured on arrival. */
+export const plainColumns: CrateColumn[] = ['serial', 'note', 'skip'];
 
 /** A comma is decimal where columns are parted by tabs or semicolons. */
 const decimal = (text: string, delimiter: string) =>
@@ -39,10 +41,16 @@ const decimal = (text: string, delimiter: string) =>
 /**
  * Reads a list of things as it comes out of a sheet or a mail: columns by tab, semicolon or comma, with a heading or without.
  *
+ * @param offered what columns may hold: what is not offered is not read
  * @param asked what each column holds, where somebody said so; otherwise by the heading, else in the usual order
  */
-export function readCrate(text: string, asked: readonly (CrateColumn | undefined)[] = []): Crate {
-  const { data, meta } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' });
+export function readCrate(
+  text: string,
+  asked: readonly (CrateColumn | undefined)[] = [],
+  offered: readonly CrateColumn[] = crateColumns,
+): Crate {
+  const delimiter = ['\t', ';'].find((one) => text.includes(one)) ?? ',';
+  const { data } = Papa.parse<string[]>(text.trim(), { delimiter, skipEmptyLines: 'greedy' });
   const table = data.map((row) => row.map((cell) => cell.trim()));
   const [first = []] = table;
   const known = first.map((cell) => heads.find(([, pattern]) => pattern.test(cell))?.[0]);
@@ -50,10 +58,10 @@ export function readCrate(text: string, asked: readonly (CrateColumn | undefined
     first.length > 0 && first.every((cell) => !/\d/.test(cell)) && known.some((one) => one !== undefined);
   const cells = headed ? table.slice(1) : table;
   const width = Math.max(0, ...table.map(({ length }) => length));
-  const columns = Array.from(
-    { length: width },
-    (_, i): CrateColumn => asked[i] ?? (headed ? (known[i] ?? 'skip') : (usual[i] ?? 'skip')),
-  );
+  const columns = Array.from({ length: width }, (_, i): CrateColumn => {
+    const column = asked[i] ?? (headed ? known[i] : usual.filter((one) => offered.includes(one))[i]);
+    return column !== undefined && offered.includes(column) ? column : 'skip';
+  });
   const problems: string[] = [];
   const seen = new Map<string, number>();
   const rows = cells.map((row, r): CrateRow => {
@@ -69,7 +77,7 @@ export function readCrate(text: string, asked: readonly (CrateColumn | undefined
       } else if (column === 'note') made.note = cell.slice(0, 400);
       else {
         const { unit, scale, title } = measures.find(({ field }) => field === column)!;
-        const read = parseQuantity(decimal(cell, meta.delimiter), unit);
+        const read = parseQuantity(decimal(cell, delimiter), unit);
         if (read.ok) made.values[column] = Number((read.value * scale).toPrecision(15));
         else problems.push(`row ${r + 1}, ${title}: “${cell}” ${read.message}`);
       }

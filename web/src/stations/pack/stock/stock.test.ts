@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Entry, EntryBody } from '@torvek/core/record';
+import { mainCircuit, partPlaces } from '@torvek/core/document';
+import { stockOf, type Entry, type EntryBody } from '@torvek/core/record';
 import { orchardTruck } from '../../../../../demo/orchard-truck';
-import { readCrate } from './crate';
-import { emptyPlaces, thingRows } from './things';
+import { builtRows } from '../../prove/built/rows';
+import { plainColumns, readCrate } from './crate';
+import { emptyPlaces, manyWords, partRows, sentRows, sortWords, thingRows } from './things';
 
 describe('a crate as it is pasted', () => {
   test('columns by their headings, in any order, units and all', () => {
@@ -33,6 +35,112 @@ describe('a crate as it is pasted', () => {
       'row 2: K1 stands in row 1 already',
     ]);
     expect(readCrate('  ').rows).toEqual([]);
+  });
+});
+
+describe('parts as things', () => {
+  const { design } = orchardTruck;
+  const entry = (seq: number, body: EntryBody) =>
+    ({ seq, takenAt: '2026-11-01T08:00:00Z', subjects: [], basis: [], body }) as unknown as Entry;
+  const place = `circuits.${mainCircuit}.fuse`;
+  const part = design.circuits[mainCircuit]!.fuse!;
+  const thing = (serial: string, sort?: string) => ({
+    part: sort === undefined ? null : part,
+    serial,
+    donor: null,
+    price: null,
+    note: null,
+    ...(sort !== undefined && { sort }),
+  });
+  const entries = [
+    entry(1, { kind: 'arrival', items: [thing('K1'), thing('F1', 'fuse'), thing('F2', 'fuse')] }),
+    entry(2, {
+      kind: 'part-fitted',
+      place,
+      name: '',
+      part,
+      designed: part,
+      serial: 'F2',
+      snapshot: null,
+      formerPart: null,
+      formerSerial: null,
+      exchanged: false,
+      reason: '',
+      item: 'item-1-3',
+      sort: 'fuse',
+    }),
+    entry(3, { kind: 'sent', item: 'item-1-1', serial: 'K1', to: 'x', toName: 'Other', reason: '' }),
+  ];
+
+  test('modules and parts have their own lists, and what was sent away stands in neither', () => {
+    expect(thingRows(design, entries)).toEqual([]);
+    expect(partRows(design, entries).map(({ name, place: at }) => [name, at])).toEqual([
+      ['F1', null],
+      ['F2', partPlaces(design).find(({ path }) => path === place)!.name],
+    ]);
+    expect(sentRows(design, entries).map(({ name, place: at }) => [name, at])).toEqual([['K1', 'in Other']]);
+    const { inPlace } = stockOf(entries);
+    expect(builtRows(design, entries, inPlace).find(({ path }) => path === place)).toMatchObject({
+      out: false,
+      told: { seq: 2 },
+    });
+    const emptied = [
+      ...entries,
+      entry(4, { kind: 'remove', place, item: 'item-1-3', serial: 'F2', state: 'suspect', reason: '' }),
+    ];
+    expect(builtRows(design, emptied, stockOf(emptied).inPlace).find(({ path }) => path === place)!.out).toBe(
+      true,
+    );
+  });
+
+  test('words of kinds, one and many', () => {
+    expect(['module', 'fuse', 'converter', 'box', 'device'].map(manyWords)).toEqual([
+      'modules',
+      'fuses',
+      'DC-DC converters',
+      'boxes',
+      'devices',
+    ]);
+    expect([sortWords('converter'), sortWords('box')]).toEqual(['DC-DC converter', 'box']);
+  });
+
+  test('columns of parts are serial and note, whatever the heading says', () => {
+    const { columns, rows } = readCrate('serial\tvoltage\tnote\nF1\t12\tnew', [], plainColumns);
+    expect([columns, rows]).toEqual([
+      ['serial', 'skip', 'note'],
+      [{ serial: 'F1', note: 'new', values: {} }],
+    ]);
+    expect(readCrate('F1\tnew', [], plainColumns).rows).toEqual([{ serial: 'F1', note: 'new', values: {} }]);
+  });
+
+  test('what was measured in another job is shown until it is measured here', () => {
+    const text = (step: string, value: number) =>
+      JSON.stringify({ body: { kind: 'result', step, measured: { kind: 'value', value, unit: 'Ah' } } });
+    const quote = (seq: number, of: string) => ({
+      job: 'other',
+      seq,
+      sha256: '0'.repeat(64),
+      title: '',
+      by: '',
+      takenAt: '',
+      text: of,
+    });
+    const from = {
+      job: 'other',
+      jobName: 'Other',
+      item: 'item-1-1',
+      entries: [quote(4, text('intake-capacity:x', 150)), quote(5, text('intake-capacity:x', 152))],
+    };
+    const arrived = entry(1, { kind: 'arrival', items: [{ ...thing('K1'), from }] });
+    expect(thingRows(design, [arrived])[0]).toMatchObject({
+      values: { capacityAh: 152 },
+      quoted: ['capacityAh'],
+    });
+    const read = {
+      ...entry(2, JSON.parse(text('intake-capacity:item-1-1', 149)).body),
+      subjects: [{ id: 'item-1-1', tag: '' }],
+    } as Entry;
+    expect(thingRows(design, [arrived, read])[0]).toMatchObject({ values: { capacityAh: 149 }, quoted: [] });
   });
 });
 

@@ -1,5 +1,6 @@
-import type { Design, Id } from '@torvek/core/document';
-import { asPresent, stockOf, type Entry, type Item } from '@torvek/core/record';
+import { partPlaces, type Design, type Id } from '@torvek/core/document';
+import { partKindNames, type PartKind } from '@torvek/core/parts';
+import { asPresent, isModule, quotedValues, stockOf, type Entry, type Item } from '@torvek/core/record';
 import { measures, type Measure } from '../intake/sheet';
 
 /** One thing as the list shows it. */
@@ -7,12 +8,15 @@ export interface ThingRow {
   id: string;
   item: Item;
   name: string;
+  what: string;
   /** Tag of its place; null: on the shelf. */
   place: string | null;
   /** It sits in a place that the design no longer has: it lies on the shelf. */
   placeGone: boolean;
   /** What was measured last, in the unit it is stored in. */
   values: Partial<Record<Measure['field'], number>>;
+  /** Those of them that were measured in another job. */
+  quoted: Measure['field'][];
 }
 
 /** What people call a thing: its serial, or where it was found. */
@@ -21,6 +25,66 @@ export const nameOfThing = (
   design: Pick<Design, 'modules'>,
 ): string =>
   serial ?? (id.startsWith('item-of-') ? `of ${design.modules[id.slice(8)]?.tag ?? id.slice(8)}` : id);
+
+/** What kind of part a thing is, in words. */
+export const sortWords = (sort: string): string =>
+  Object.hasOwn(partKindNames, sort) ? partKindNames[sort as PartKind][0] : sort;
+
+/** The same of many. */
+export function manyWords(sort: string): string {
+  if (sort === 'module') return 'modules';
+  if (!Object.hasOwn(partKindNames, sort)) return sort === 'box' ? 'boxes' : `${sort}s`;
+  const [, many] = partKindNames[sort as PartKind];
+  return /^[A-Z]{2}/.test(many) ? many : many[0]!.toLowerCase() + many.slice(1);
+}
+
+/** Things of a job that are no modules, and modules that are here no more, as the list of parts shows them. */
+export interface PartRow {
+  id: string;
+  item: Item;
+  name: string;
+  /** What kind of part it is, in words. */
+  what: string;
+  /** What people call its place; null: on the shelf. */
+  place: string | null;
+  placeGone: boolean;
+}
+
+/** Parts as things: those on the shelf first, then by place; what is retired last. Reels have their own list. */
+export function partRows(design: Design, entries: readonly Entry[]): PartRow[] {
+  const names = new Map(partPlaces(design).map(({ path, name, kind }, i) => [path, { name, kind, i }]));
+  const rank = ({ item, place }: PartRow) =>
+    item.state === 'retired' ? 1e9 : place === null ? -1 : names.get(item.place!)!.i;
+  return [...stockOf(entries).items.values()]
+    .filter((item) => !isModule(item) && item.lengthM === null && item.sentTo === null)
+    .map((item): PartRow => {
+      const at = names.get(item.place ?? '');
+      const place = at?.name ?? null;
+      return {
+        id: item.id,
+        item,
+        name: nameOfThing(item, design),
+        // Older records tell the place alone.
+        what: sortWords(item.sort === 'part' ? (at?.kind ?? 'part') : item.sort),
+        place,
+        placeGone: item.place !== null && place === null,
+      };
+    })
+    .sort((a, b) => rank(a) - rank(b));
+}
+
+/** What was sent to other jobs, of any kind. */
+export const sentRows = (design: Design, entries: readonly Entry[]): PartRow[] =>
+  [...stockOf(entries).items.values()]
+    .filter(({ sentTo }) => sentTo !== null)
+    .map((item) => ({
+      id: item.id,
+      item,
+      name: nameOfThing(item, design),
+      what: sortWords(item.sort),
+      place: `in ${item.sentTo}`,
+      placeGone: false,
+    }));
 
 /** Every thing of a job that is a module: those on the shelf first, then by place; what is retired last. */
 export function thingRows(design: Pick<Design, 'modules'>, entries: readonly Entry[]): ThingRow[] {
@@ -39,16 +103,23 @@ export function thingRows(design: Pick<Design, 'modules'>, entries: readonly Ent
   const rank = ({ item, place }: ThingRow) =>
     item.state === 'retired' ? 1e9 : place === null ? -1 : (order.get(item.place!) ?? -1);
   return [...stock.items.values()]
-    .filter(({ lengthM }) => lengthM === null)
+    .filter((item) => isModule(item) && item.sentTo === null)
     .map((item): ThingRow => {
       const module = design.modules[item.place ?? ''];
+      const own = values.get(item.place ?? item.id) ?? {};
+      const elsewhere = [...quotedValues(item)].flatMap(([template, { value }]) => {
+        const field = fieldOf.get(template);
+        return field === undefined || own[field] !== undefined ? [] : [[field, value] as const];
+      });
       return {
         id: item.id,
         item,
         name: nameOfThing(item, design),
+        what: 'module',
         place: module?.tag ?? null,
         placeGone: item.place !== null && module === undefined,
-        values: values.get(item.place ?? item.id) ?? {},
+        values: { ...Object.fromEntries(elsewhere), ...own },
+        quoted: elsewhere.map(([field]) => field),
       };
     })
     .sort((a, b) => rank(a) - rank(b));

@@ -2,6 +2,7 @@
 import { takeBuilt, type BuiltDifference } from '@torvek/core/built';
 import { partKey, type Part } from '@torvek/core/parts';
 import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
+import { stockOf } from '@torvek/core/record';
 import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
@@ -19,12 +20,26 @@ import { dayOf } from '../../../parts/dates';
 const job = useJob();
 const session = useSession();
 const shelf = useLibrary();
-const rows = computed(() => builtRows(job.design, job.entries));
+const stock = computed(() => stockOf(job.entries));
+const rows = computed(() => builtRows(job.design, job.entries, stock.value.inPlace));
+/** Things on the shelf that may go into a place: those of its kind, the designed part first. */
+const onShelf = ({ kind, part }: BuiltRow) =>
+  [...stock.value.items.values()]
+    .filter(
+      (one) =>
+        one.sort === kind &&
+        one.place === null &&
+        one.sentTo === null &&
+        one.lengthM === null &&
+        one.state !== 'rejected' &&
+        one.state !== 'retired',
+    )
+    .sort((a, b) => Number(b.part === part) - Number(a.part === part));
 const cuts = computed(() => cutRows(job.design, job.entries));
-const recorded = computed(() => rows.value.filter(({ told }) => told !== null).length);
+const recorded = computed(() => rows.value.filter(({ told, out }) => told !== null && !out).length);
 const labels = computed(() =>
-  rows.value.flatMap(({ name, told }) =>
-    told?.body.serial == null
+  rows.value.flatMap(({ name, told, out }) =>
+    out || told?.body.serial == null
       ? []
       : [
           {
@@ -41,15 +56,17 @@ const shownMoved = computed(() => moved.value.slice(0, 14));
 
 interface Typed {
   serial: string;
+  /** A thing of the stock. */
+  item: string;
   part: string;
   reason: string;
   length: string;
   batch: string;
 }
-const blank: Typed = { serial: '', part: '', reason: '', length: '', batch: '' };
+const blank: Typed = { serial: '', item: '', part: '', reason: '', length: '', batch: '' };
 /** Typed and not recorded: it lies in the browser until it is. */
 const typed = useStorage<Record<string, Typed>>(`torvek.built.${session.person?.id ?? ''}.${job.id}`, {});
-const of = (path: string): Typed => typed.value[path] ?? blank;
+const of = (path: string): Typed => ({ ...blank, ...typed.value[path] });
 const type = (path: string, field: keyof Typed, event: Event) =>
   (typed.value[path] = { ...of(path), [field]: (event.target as HTMLInputElement).value });
 function forget(path: string): void {
@@ -90,12 +107,12 @@ async function send(body: { kind: string } & Record<string, unknown>, title: str
   }
 }
 function fitted({ path, name }: BuiltRow): void {
-  const { serial, part, reason } = of(path);
+  const { serial, item, part, reason } = of(path);
   const body = {
     kind: 'part-fitted',
     place: path,
-    ...(part !== '' && { part }),
-    ...(serial.trim() !== '' && { serial: serial.trim() }),
+    ...(item !== '' ? { item } : part !== '' && { part }),
+    ...(item === '' && serial.trim() !== '' && { serial: serial.trim() }),
     ...(reason.trim() !== '' && { reason: reason.trim() }),
     ...(opened.value === path && { attachments: photos.value.map(({ sha256 }) => sha256) }),
   };
@@ -133,7 +150,7 @@ const valueOf = (value: number | null, unit: string) =>
     <div class="card-head">
       <h2 id="built-title">Parts as fitted</h2>
       <span class="hint"
-        >{{ recorded }} of {{ rows.length }} recorded; modules have their serials in Pack, Stock</span
+        >{{ recorded }} of {{ rows.length }} recorded; what arrives is kept in Pack, Stock</span
       >
       <LabelButton v-if="labels.length > 0" class="labels" what="parts" :labels="labels" />
     </div>
@@ -153,11 +170,14 @@ const valueOf = (value: number | null, unit: string) =>
         </thead>
         <tbody>
           <template v-for="row in rows" :key="row.path">
-            <tr :class="{ differs: row.told?.body.part != null && row.told.body.part !== row.part }">
+            <tr
+              :class="{ differs: !row.out && row.told?.body.part != null && row.told.body.part !== row.part }"
+            >
               <th scope="row">{{ row.name }}</th>
               <td class="part" :title="labelOf(row.part)">{{ labelOf(row.part) }}</td>
               <td>
-                <template v-if="row.told">
+                <template v-if="row.out"><b class="other">taken out</b></template>
+                <template v-else-if="row.told">
                   <b>{{ row.told.body.serial ?? 'no serial' }}</b>
                   <span v-if="row.told.body.part !== null && row.told.body.part !== row.part" class="other">
                     {{ labelOf(row.told.body.part) }}</span
@@ -179,7 +199,12 @@ const valueOf = (value: number | null, unit: string) =>
                 <BButton
                   size="sm"
                   variant="primary"
-                  :disabled="busy || (of(row.path).serial.trim() === '' && of(row.path).part === '')"
+                  :disabled="
+                    busy ||
+                    (of(row.path).serial.trim() === '' &&
+                      of(row.path).part === '' &&
+                      of(row.path).item === '')
+                  "
                   :aria-label="`Record ${row.name}`"
                   @click="fitted(row)"
                   >Record</BButton
@@ -198,7 +223,21 @@ const valueOf = (value: number | null, unit: string) =>
             <tr v-if="opened === row.path && session.mayRecord" class="more">
               <td colspan="5">
                 <div class="line">
-                  <label v-if="row.part !== null"
+                  <label v-if="onShelf(row).length > 0"
+                    >from the stock
+                    <select
+                      class="form-select"
+                      :value="of(row.path).item"
+                      :aria-label="`From the stock, ${row.name}`"
+                      @change="type(row.path, 'item', $event)"
+                    >
+                      <option value="">none</option>
+                      <option v-for="one in onShelf(row)" :key="one.id" :value="one.id">
+                        {{ one.serial ?? one.id }}{{ one.part === row.part ? '' : `, ${labelOf(one.part)}` }}
+                      </option>
+                    </select></label
+                  >
+                  <label v-if="row.part !== null && of(row.path).item === ''"
                     >fitted instead
                     <select
                       class="form-select"
@@ -408,12 +447,14 @@ const valueOf = (value: number | null, unit: string) =>
 
 .line label {
   display: flex;
+  flex: 1 1 15rem;
   gap: 0.5rem;
   align-items: center;
+  white-space: nowrap;
 }
 
-.why {
-  flex: 1;
+.line .why {
+  flex: 2 1 20rem;
 }
 
 .differences {

@@ -5,6 +5,8 @@ import type { CableCutBody, Entry, PartFittedBody } from '@torvek/core/record';
 /** A place with what was recorded of it last. */
 export interface BuiltRow extends PartPlace {
   told: { seq: number; at: string; by: string; attachments: readonly string[]; body: PartFittedBody } | null;
+  /** What was there was taken out. */
+  out: boolean;
 }
 export interface CutRow extends CutPlace {
   told: { seq: number; at: string; by: string; body: CableCutBody } | null;
@@ -15,13 +17,22 @@ const withoutSerial = new Set<PartPlace['kind']>(['cable', 'lug', 'gland', 'resi
 
 type Told = Pick<Entry, 'seq' | 'takenAt' | 'by' | 'attachments' | 'body'>;
 
-export function builtRows(design: Design, entries: readonly Told[]): BuiltRow[] {
+/** @param inPlace what sits in each place, by the stock: null where it was taken out */
+export function builtRows(
+  design: Design,
+  entries: readonly Told[],
+  inPlace: ReadonlyMap<string, string | null> = new Map(),
+): BuiltRow[] {
   const last = new Map<string, BuiltRow['told']>();
   for (const { seq, takenAt, by, attachments, body } of entries)
     if (body.kind === 'part-fitted') last.set(body.place, { seq, at: takenAt, by, attachments, body });
   const rank = ({ kind }: PartPlace) => (withoutSerial.has(kind) ? 1 : 0);
   return partPlaces(design)
-    .map((place) => ({ ...place, told: last.get(place.path) ?? null }))
+    .map((place) => ({
+      ...place,
+      told: last.get(place.path) ?? null,
+      out: inPlace.get(place.path) === null,
+    }))
     .sort((a, b) => rank(a) - rank(b));
 }
 
