@@ -101,7 +101,7 @@ export function readSecrets({ journal, secrets }: Pick<Store, 'journal' | 'secre
   const { people, rules } = tellShop(journal.read(shopChain));
   secrets.clear();
   for (const [id, { secret }] of people) if (secret.passwordHash !== '') secrets.people.set(id, secret);
-  secrets.rules.witnessesNeedSecond = rules.witnessesNeedSecond;
+  Object.assign(secrets.rules, rules);
 }
 
 /**

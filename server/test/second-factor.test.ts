@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { Secret, TOTP } from 'otpauth';
 import request from 'supertest';
+import { shopChain } from '../src/journal/links';
+import { tellShop } from '../src/journal/shop-story';
 import { Codes } from '../src/people/second-factor';
 import { openBench, signIn, testPassword, type Bench } from './bench-room';
 
@@ -153,6 +155,27 @@ describe('a second factor', () => {
     await request(bench.app).post('/api/rules').send({ witnessesNeedSecond: true });
     expect(await refused(ola)).toBe('witness.name');
     await request(bench.app).post('/api/rules').send({ witnessesNeedSecond: false });
+  });
+
+  test('where codes on labels lead is the owner’s to set, and stands in the journal of the shop', async () => {
+    const set = (labelAddress: string) => request(bench.app).post('/api/rules').send({ labelAddress });
+    for (const wrong of ['torvek', 'ftp://torvek.example', 'https://torvek.example/jobs', 'javascript:1'])
+      expect((await set(wrong)).body.error.issues[0].path).toBe('labelAddress');
+    expect((await post('/rules', { labelAddress: 'https://torvek.example' })).status).toBe(403);
+    expect((await set('https://torvek.example:8443/')).body).toEqual({
+      witnessesNeedSecond: false,
+      labelAddress: 'https://torvek.example:8443',
+    });
+    expect(tellShop(bench.rooms.journal.read(shopChain)).rules.labelAddress).toBe(
+      'https://torvek.example:8443',
+    );
+    // Another rule leaves it as it is.
+    await request(bench.app).post('/api/rules').send({ witnessesNeedSecond: true });
+    await request(bench.app).post('/api/rules').send({ witnessesNeedSecond: false });
+    expect((await request(bench.app).get('/api/rules')).body.labelAddress).toBe(
+      'https://torvek.example:8443',
+    );
+    expect((await set('')).body.labelAddress).toBe('');
   });
 
   test('a witness whose password somebody else set is shown as such, until they set their own', async () => {

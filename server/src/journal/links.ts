@@ -138,7 +138,7 @@ export interface RecoveryUsedLink {
 }
 
 /** A rule of the shop. */
-export interface RulesLink extends ShopRules {
+export interface RulesLink extends Partial<ShopRules> {
   kind: 'rules';
   by: string;
 }

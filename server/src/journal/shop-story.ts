@@ -1,4 +1,4 @@
-import type { Secret, ShopRules } from '../people/secrets';
+import { firstRules, type Secret, type ShopRules } from '../people/secrets';
 import type { Chain, Head, Link } from './lines';
 import type {
   InstrumentLink,
@@ -33,7 +33,7 @@ export function tellShop(chain: Chain): ShopStory {
   const mended = new Set<number>();
   const story: ShopStory = {
     people: new Map(),
-    rules: { witnessesNeedSecond: false },
+    rules: { ...firstRules },
     instruments: new Map(),
     parts: [],
     retired: new Map(),
@@ -96,7 +96,11 @@ function take(story: ShopStory, link: ShopFact, at: string): void {
       return;
     }
     case 'rules':
-      story.rules.witnessesNeedSecond = link.witnessesNeedSecond;
+      // A link of before an address could be set leaves it as it was.
+      story.rules = {
+        witnessesNeedSecond: link.witnessesNeedSecond ?? story.rules.witnessesNeedSecond,
+        labelAddress: link.labelAddress ?? story.rules.labelAddress,
+      };
       return;
     case 'instrument':
       story.instruments.set(link.id, { ...link });

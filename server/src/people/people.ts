@@ -231,7 +231,7 @@ export class People {
     return { ...this.secrets.rules };
   }
 
-  async setRules(rules: ShopRules, by: string): Promise<ShopRules> {
+  async setRules(rules: Partial<ShopRules>, by: string): Promise<ShopRules> {
     await this.writer.write(async (turn) => {
       await turn.shop({ kind: 'rules', ...rules, by });
       turn.done(() => Object.assign(this.secrets.rules, rules));

@@ -3,6 +3,7 @@ import { roles, shortestPassword, type Person, type Role } from '@torvek/core/re
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';
 import type { People } from './people';
+import type { ShopRules } from './secrets';
 import type { Sessions } from './sessions';
 
 const password = text(200, { min: shortestPassword });
@@ -162,12 +163,26 @@ export function peopleRoutes(people: People, sessions: Sessions): Route[] {
         (await people.list()).map((person) => ({ ...person, second: people.secondOf(person.id).on })),
     }),
     route({ method: 'get', path: '/rules', role: 'witness', handle: () => people.rules }),
-    route<{ witnessesNeedSecond: boolean }>({
+    route<Partial<ShopRules>>({
       method: 'post',
       path: '/rules',
       role: 'owner',
-      door: { schema: record({ witnessesNeedSecond: oneOf([true, false]) }) },
-      handle: (call) => people.setRules(call.body, signedIn(call).name),
+      door: {
+        schema: record({
+          witnessesNeedSecond: oneOf.optional([true, false]),
+          labelAddress: text.optional(200, { min: 0 }),
+        }),
+        cross({ labelAddress = '' }: Partial<ShopRules>, issue) {
+          if (labelAddress !== '' && !isAddress(labelAddress))
+            issue('labelAddress', 'must be an address such as https://torvek.example, without a path');
+        },
+      },
+      handle: ({ body, ...call }) => {
+        const { labelAddress } = body;
+        const rules =
+          labelAddress === undefined ? body : { ...body, labelAddress: labelAddress.replace(/\/$/, '') };
+        return people.setRules(rules, signedIn(call).name);
+      },
     }),
     route({
       method: 'post',
@@ -207,4 +222,10 @@ export function peopleRoutes(people: People, sessions: Sessions): Route[] {
       },
     }),
   ];
+}
+
+/** Scheme, host and port: what stands behind it is Torvek’s own. */
+function isAddress(text: string): boolean {
+  const url = URL.canParse(text) ? new URL(text) : null;
+  return url !== null && /^https?:$/.test(url.protocol) && text.replace(/\/$/, '') === url.origin;
 }

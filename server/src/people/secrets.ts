@@ -19,14 +19,18 @@ export interface Second {
 export interface ShopRules {
   /** Nobody confirms an HV gate without a second factor. */
   witnessesNeedSecond: boolean;
+  /** Where codes on labels lead, without a slash at its end: the address by which phones reach this server; empty: that of the page. */
+  labelAddress: string;
 }
+
+export const firstRules: ShopRules = { witnessesNeedSecond: false, labelAddress: '' };
 
 export class Secrets {
   readonly people = new Map<string, Secret>();
-  readonly rules: ShopRules = { witnessesNeedSecond: false };
+  readonly rules: ShopRules = { ...firstRules };
 
   clear(): void {
     this.people.clear();
-    this.rules.witnessesNeedSecond = false;
+    Object.assign(this.rules, firstRules);
   }
 }

@@ -51,6 +51,9 @@ export function inRows<T>(cells: readonly T[], across: number, empty: T): T[][] 
   );
 }
 
+/** Where a code leads: the address that the shop set, else that of the page. */
+export const addressOf = (base: string, job: string, path: string): string => `${base}/jobs/${job}/${path}`;
+
 /**
  * A sheet of labels as PDF, A4, each with a code that leads to what it is of; at its foot where the record stood when it was printed.
  *
@@ -64,14 +67,15 @@ export async function printLabels(
 ): Promise<void> {
   const { across, codePt, titlePt, linePt, rollMm } = sheet;
   const roomPt = wordsPt(sheet);
-  const [{ makePdf, savePdf }, { default: QrCode }, anchor] = await Promise.all([
+  const [{ makePdf, savePdf }, { default: QrCode }, anchor, { labelAddress }] = await Promise.all([
     import('./pdf'),
     import('qrcode'),
     api.get<{ text: string; n: number; key: string }>(`/jobs/${job.id}/anchor`),
+    api.get<{ labelAddress: string }>('/rules'),
   ]);
   const cells = await Promise.all(
     labels.map(async ({ title, lines, path, foot = 'HV: see the record before use' }): Promise<Content> => {
-      const code = await QrCode.toString(`${location.origin}/jobs/${job.id}/${path}`, {
+      const code = await QrCode.toString(addressOf(labelAddress || location.origin, job.id, path), {
         type: 'svg',
         margin: 0,
       });

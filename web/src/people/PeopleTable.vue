@@ -9,7 +9,8 @@ import { useSession } from '../stores/session';
 const session = useSession();
 type Listed = Person & { second: boolean };
 const people = ref<Listed[] | null>(null);
-const rules = ref({ witnessesNeedSecond: false });
+const rules = ref({ witnessesNeedSecond: false, labelAddress: '' });
+const address = ref<string | null>(null);
 const failure = ref<string | null>(null);
 const problems = ref<Record<string, string>>({});
 const form = reactive({ name: '', password: '', roles: ['technician'] as Role[] });
@@ -46,6 +47,13 @@ async function change(person: Person, to: { roles: Role[]; active: boolean }): P
     failure.value = `${person.name}: ${message(error)}`;
   }
   await load();
+}
+
+/** What a phone in the workshop reaches; what a label says stays on it for years. */
+const here = location.origin;
+async function setAddress(): Promise<void> {
+  await act('/rules', { labelAddress: address.value?.trim() ?? '' });
+  if (failure.value === null) address.value = null;
 }
 
 async function act(path: string, body: object): Promise<void> {
@@ -150,6 +158,24 @@ onMounted(load);
       />
       Witnesses confirm HV gates with a second factor only</label
     >
+    <form v-if="session.may('owner')" class="address" novalidate @submit.prevent="setAddress">
+      <label for="label-address">Codes on labels lead to</label>
+      <input
+        id="label-address"
+        class="form-control"
+        maxlength="200"
+        :value="address ?? rules.labelAddress"
+        :placeholder="`the page’s own address, now ${here}`"
+        @input="address = ($event.target as HTMLInputElement).value"
+      />
+      <BButton
+        type="submit"
+        size="sm"
+        variant="light"
+        :disabled="address === null || address === rules.labelAddress"
+        >Set it</BButton
+      >
+    </form>
     <dl class="meaning">
       <template v-for="role in roles" :key="role">
         <dt>{{ role }}</dt>
@@ -193,6 +219,15 @@ onMounted(load);
 </template>
 
 <style scoped>
+.address {
+  display: grid;
+  grid-template-columns: auto minmax(12rem, 26rem) auto;
+  gap: 0.6rem;
+  align-items: center;
+  justify-content: start;
+  margin: 0.6rem 0;
+}
+
 .grid-table td,
 .grid-table tbody th {
   padding: 0.4rem;
