@@ -72,6 +72,25 @@ export const runs: NonNullable<Design['runs']> = {
   },
 };
 
+/** A hose is a run as well: as long as it was cut in place, and a line that cables keep away from. */
+runs['run-hose-tail'] = {
+  tag: 'Coolant along the right sill',
+  hoses: ['piece-hose-4'],
+  from: 'box-tail',
+  fromFixed: true,
+  toFixed: true,
+  bendRadiusMm: 170,
+  cutLengthM: 4.2,
+  // Inside of the rear wheel, then out to the sill.
+  points: points(
+    [-4.2, -0.45, 0.62, 'clipped'],
+    [-4.2, -0.74, 0.6],
+    [-3.5, -0.74, 0.58],
+    [-3.2, -0.92, 0.55],
+    [-0.5, -0.9, 0.5],
+  ),
+};
+
 export const hazards: NonNullable<Design['hazards']> = {
   'hazard-brake': {
     tag: 'Brake line, right',
@@ -150,7 +169,7 @@ const read: [step: string, valueMm: number, remark?: string][] = [
 
 /** How they were looked at once they lay in the bus. */
 export const laid: StoryLine[] = read.map(([step, value, remark], i) => ({
-  at: `2026-11-05T14:${String(24 + 4 * i)}:00Z`,
+  at: new Date(Date.UTC(2026, 10, 5, 14, 24 + 4 * i)).toISOString(),
   by: technician,
   entry: {
     kind: 'result',
@@ -160,3 +179,16 @@ export const laid: StoryLine[] = read.map(([step, value, remark], i) => ({
     ...(remark !== undefined && { remark }),
   },
 }));
+
+/** The hose of the tail box was off while that was open. */
+export const hoseAgain: StoryLine = {
+  at: '2026-11-09T11:30:00Z',
+  by: technician,
+  entry: {
+    kind: 'result',
+    step: 'run-clips:run-hose-tail',
+    value: 235,
+    instrument: rule,
+    remark: 'Put back after the box was opened.',
+  },
+};

@@ -25,7 +25,7 @@ import {
 } from './library-bus-charging';
 import { bundles, ends, wires } from './library-bus-looms';
 import { cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
-import { hazards, laid, places, runs, zones } from './library-bus-routes';
+import { hazards, hoseAgain, laid, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
 import { designer, meter, scope, technician, tester, witness, rule } from './shop';
@@ -569,7 +569,7 @@ const design: Design = {
 
 /** Each is tried by itself before there is high voltage. */
 /** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
-const reelsSeq = 93 + coolantEntries + laid.length;
+const reelsSeq = 94 + coolantEntries + laid.length;
 
 const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
 
@@ -708,6 +708,7 @@ export const libraryBus: DemoJob = {
         subjects: ['box-tail', 'pack'],
       },
     },
+    hoseAgain,
     { at: '2026-11-10T08:40:00Z', by: technician, entry: { kind: 'gate', gate: 'insulation', witness } },
     {
       at: '2026-11-10T08:50:00Z',

@@ -2,7 +2,17 @@ import { describe, expect, test } from '@jest/globals';
 import { asBuilt } from '@torvek/core/built';
 import { procedureFor } from '@torvek/core/commissioning';
 import { evaluate, createEvaluator } from '@torvek/core/design';
-import { edit, laid, runLengths, runMass, type Design } from '@torvek/core/document';
+import {
+  checkDesign,
+  cutPlaces,
+  edit,
+  laid,
+  partPlaces,
+  removePiece,
+  runLengths,
+  runMass,
+  type Design,
+} from '@torvek/core/document';
 import { deriveNetwork } from '@torvek/core/network';
 import type { Entry } from '@torvek/core/record';
 import { libraryBus } from './library-bus';
@@ -148,12 +158,14 @@ describe('what a run is judged by', () => {
     expect(raised(near, 'route.separation').map(({ subjects }) => [...subjects].sort())).toEqual([
       ['hazard-shaft', 'run-compressor'],
       ['hazard-shaft', 'run-dcdc'],
+      ['hazard-shaft', 'run-hose-tail'],
       ['hazard-shaft', inlet].sort(),
     ]);
     const open = changed((draft) => void delete draft.hazards!['hazard-brake']!.points![1]!.yM);
     const checks = evaluate(open).checks.filter(({ rule }) => rule.id === 'route.separation');
-    expect(checks.filter(({ state }) => state === 'not-checked')).toHaveLength(3);
-    expect(checks.filter(({ state }) => state === 'clear')).toHaveLength(9);
+    expect(checks.filter(({ state }) => state === 'not-checked')).toHaveLength(4);
+    // Four lines and a hose for each of three cables; a hose keeps away from all lines but coolant.
+    expect(checks.filter(({ state }) => state === 'clear')).toHaveLength(3 * 5 + 3 - 4);
   });
 
   test('a box that moves leaves its run behind', () => {
@@ -278,6 +290,135 @@ describe('what a run is judged by', () => {
   });
 });
 
+describe('a hose is a run', () => {
+  const hose = 'piece-hose-4';
+  const way = 'run-hose-tail';
+  const bare = changed((draft) => void delete draft.runs![way]!.cutLengthM);
+  const short = changed((draft) => {
+    draft.runs![way]!.points![4]!.xM = -1.5;
+    draft.joins!['join-pack-back-floor']!.xM = -1.5;
+  }, bare);
+
+  test('its length is the hose’s, whatever is typed; as cut counts before as drawn', () => {
+    const lengthOf = (design: Design) => laid(design).plumbing![hose]!.lengthM!;
+    expect(lengthOf(bus)).toBe(4.2);
+    const pathM = value(bare, `routing.run:${way}:pathLengthM`)!;
+    const legs = [
+      [0, -0.29, -0.02],
+      [0.7, 0, -0.02],
+      [0.3, -0.18, -0.03],
+      [2.7, 0.02, -0.05],
+    ];
+    const long = (leg: number[]) => Math.hypot(...leg);
+    const bends = [1, 2, 3].map((i) =>
+      Math.acos(
+        legs[i]!.reduce((sum, one, axis) => sum + one * legs[i - 1]![axis]!, 0) /
+          (long(legs[i]!) * long(legs[i - 1]!)),
+      ),
+    );
+    expect(pathM).toBeCloseTo(
+      legs.reduce((sum, leg) => sum + long(leg), 0) -
+        bends.reduce((sum, turn) => sum + 0.17 * (2 * Math.tan(turn / 2) - turn), 0),
+      9,
+    );
+    expect(lengthOf(bare)).toBeCloseTo(pathM * 1.03 + 0.12, 9);
+    const typed = changed((draft) => void (draft.plumbing![hose]!.lengthM = 50), bare);
+    expect(lengthOf(typed)).toBe(lengthOf(bare));
+    const drawnNot = changed((draft) => void delete draft.runs![way]!.points);
+    expect(laid(drawnNot).plumbing![hose]).not.toHaveProperty('lengthM');
+    expect(lengthOf(short)).toBeCloseTo(lengthOf(bare) - 1.03, 2);
+  });
+
+  test('filling and mass follow it', () => {
+    const litres = (design: Design) => value(design, 'cooling.fill:loop-pack:volumeL')!;
+    const bore = (bus.parts[bus.plumbing![hose]!.hose!]!.data as { innerMm: number }).innerMm;
+    const cutM = (design: Design) => laid(design).plumbing![hose]!.lengthM!;
+    expect(litres(bare) - litres(short)).toBeCloseTo(
+      (Math.PI / 4) * (bore / 100) ** 2 * 10 * (cutM(bare) - cutM(short)),
+      6,
+    );
+    // Weighed with its loop, and not a second time as a run: the coolant in it has 1.0 to 1.1 kg/L.
+    const { massKgPerM } = bus.parts[bus.plumbing![hose]!.hose!]!.data as { massKgPerM: number };
+    const kg = (design: Design) => value(design, 'vehicle.masses:vehicle:inKg');
+    const coolantKg = kg(bare) - kg(short) - massKgPerM * (cutM(bare) - cutM(short));
+    expect(coolantKg / (litres(bare) - litres(short))).toBeGreaterThan(1);
+    expect(coolantKg / (litres(bare) - litres(short))).toBeLessThan(1.1);
+  });
+
+  test('joins that have no place lie at its ends; those that have one are held against them', () => {
+    const without = changed((draft) => {
+      for (const axis of ['xM', 'yM', 'zM'] as const) delete draft.joins!['join-pack-back-floor']![axis];
+    });
+    expect(laid(without).joins!['join-pack-back-floor']).toMatchObject({ xM: -0.5, yM: -0.9, zM: 0.5 });
+    expect(laid(bus).joins!['join-pack-back-floor']).toBe(bus.joins!['join-pack-back-floor']);
+    expect(raised(bus, 'run.hose-off')).toEqual([]);
+    const moved = changed((draft) => void (draft.joins!['join-pack-back-floor']!.xM = -0.8));
+    expect(raised(moved, 'run.hose-off').map(({ message }) => message)).toEqual([
+      'Back from the tail at Floor back: 0.3 m off.',
+    ]);
+    // Two hoses side by side may flow against each other.
+    const pair = changed((draft) => {
+      draft.runs![way]!.hoses!.push('piece-hose-9');
+      draft.plumbing!['piece-hose-9'] = {
+        ...draft.plumbing![hose]!,
+        tag: 'Back again',
+        from: 'join-pack-back-floor',
+        to: 'join-pack-tail-out',
+      };
+    });
+    expect(raised(pair, 'run.hose-off')).toEqual([]);
+  });
+
+  test('cables keep away from it, it keeps away from brakes and not from coolant', () => {
+    const subjects = evaluate(bus)
+      .checks.filter(({ rule }) => rule.id === 'route.separation')
+      .map((check) => [...check.subjects].sort().join(' '))
+      .filter((one) => one.includes(way));
+    expect(subjects.sort()).toEqual(
+      [
+        `hazard-brake ${way}`,
+        `hazard-loom ${way}`,
+        `hazard-shaft ${way}`,
+        `run-compressor ${way}`,
+        `run-dcdc ${way}`,
+        `${way} ${inlet}`.split(' ').sort().join(' '),
+      ].sort(),
+    );
+    const across = changed((draft) => {
+      draft.runs!['run-dcdc']!.points = [
+        { xM: -2.5, yM: -0.4, zM: 0.72, after: 'clipped' },
+        { xM: -2.5, yM: -1.2, zM: 0.56 },
+        { xM: -3.175, yM: 0.62, zM: 0.66 },
+      ];
+    });
+    const found = raised(across, 'route.separation').filter((one) => one.subjects.includes(way));
+    expect(found).toHaveLength(1);
+    expect(found[0]!.message).toContain('of Coolant along the right sill (coolant); 50 mm are asked.');
+  });
+
+  test('it is clipped and cut like a cable, and has no gland and no neighbour to measure', () => {
+    const steps = procedureFor(bus, evaluate(bus)).filter(({ id }) => id.includes(`:${way}`));
+    expect(steps.map(({ id }) => id)).toEqual([`run-cut:${way}`, `run-clips:${way}`]);
+    expect(steps[0]!.do).toContain('Cut the hose of Coolant along the right sill');
+    expect(cutPlaces(bus).find(({ holder }) => holder === way)).toMatchObject({
+      name: 'Coolant along the right sill: hose',
+      lengthM: 4.2,
+    });
+    expect(partPlaces(bus).some(({ path }) => path.startsWith(`runs.${way}`))).toBe(false);
+  });
+
+  test('what is no hose is carried by no run, and a piece that goes leaves its run', () => {
+    const pump = Object.entries(bus.plumbing!).find(([, { kind }]) => kind === 'pump')![0];
+    const pumped = checkDesign(changed((draft) => void (draft.runs![way]!.hoses = [pump])));
+    expect(pumped.ok ? [] : pumped.issues).toEqual([
+      { path: `runs.${way}.hoses.0`, message: 'is a pump, not a hose' },
+    ]);
+    const gone = changed((draft) => removePiece(draft, hose));
+    expect(gone.runs![way]).not.toHaveProperty('hoses');
+    expect(checkDesign(gone).ok).toBe(true);
+  });
+});
+
 describe('what is seen of a run once it lies', () => {
   const stepsOf = (design: Design) => procedureFor(design, evaluate(design));
   const step = (id: string, design = bus) => stepsOf(design).find((one) => one.id === id);
@@ -329,6 +470,7 @@ describe('what is seen of a run once it lies', () => {
     expect(unknown.map(({ id, gaps }) => [id, gaps.map((gap) => 'path' in gap && gap.path)])).toEqual([
       ['run-near:run-inlet/hazard-coolant', ['hazards.hazard-coolant.points']],
       ...Object.keys(bus.hazards!).map((line) => [`run-near:run-dcdc/${line}`, ['runs.run-dcdc.points']]),
+      ['run-near:run-dcdc/run-hose-tail', ['runs.run-dcdc.points']],
       ['run-near:run-compressor/hazard-coolant', ['hazards.hazard-coolant.points']],
     ]);
   });

@@ -78,6 +78,8 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'run.end-off': (draft) => void (draft.devices['device-dcdc']!.xM = -3.5),
   'run.through': (draft) => void Object.assign(draft.devices['device-dcdc']!, { xM: 0, yM: -0.46, zM: 0.6 }),
   'run.cut-short': (draft) => void (draft.runs!['run-dcdc']!.cutLengthM = 1.2),
+  'run.hose-beside-cable': (draft) => void (draft.runs!['run-dcdc']!.hoses = ['piece-hose-5']),
+  'run.hose-off': (draft) => void (draft.joins!['join-pack-back-floor']!.xM = -0.8),
   'run.devices-overlap': (draft) =>
     void Object.assign(draft.devices['device-dcdc']!, { xM: -5.7, yM: -0.9, zM: 1 }),
   'run.device-outside': (draft) => void (draft.devices['device-inlet']!.xM = -7),

@@ -296,6 +296,7 @@ const empty = changed((draft) => {
   for (const run of Object.values(draft.runs!)) {
     delete run.points;
     delete run.circuits;
+    delete run.hoses;
   }
   Object.assign(draft.settings, { senseMarking: 'sleeve' });
   for (const device of Object.values(draft.devices))

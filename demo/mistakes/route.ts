@@ -12,6 +12,17 @@ export const busRoutes: Mistake[] = [
   mend('a leg too short for its bends', 'run-inlet', (d) => (run(d, 'inlet').bendRadiusMm = 900)),
   mend('a point beside the vehicle', 'run-dcdc', (d) => (at(d, 'dcdc', 1).yM = 2.2)),
   mend('a point in millimetres', 'run-dcdc', (d) => (at(d, 'dcdc', 1).zM = 720)),
+  mend('a hose that ends beside its join', 'run-hose-tail', (d) => (at(d, 'hose-tail', 4).xM = -0.9)),
+  mend('a hose bent until it folds', 'run-hose-tail', (d) => (run(d, 'hose-tail').bendRadiusMm = 60)),
+  mend('a hose beside the cable in one run', 'run-dcdc', (d) => (run(d, 'dcdc').hoses = ['piece-hose-5'])),
+  mend('a cable on the coolant hose', 'run-dcdc', (d) => {
+    run(d, 'hose-tail').points = [
+      { xM: -4.2, yM: -0.45, zM: 0.62 },
+      { xM: -2.5, yM: 0, zM: 0.72 },
+      { xM: -0.5, yM: -0.9, zM: 0.5 },
+    ];
+  }),
+  mend('a hose cut shorter than its way', 'run-hose-tail', (d) => (run(d, 'hose-tail').cutLengthM = 3.5)),
   mend('a way through the propeller shaft', 'run-dcdc', (d) => {
     for (const i of [0, 1]) at(d, 'dcdc', i).zM = 0.48;
   }),

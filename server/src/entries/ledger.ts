@@ -1,4 +1,4 @@
-import { standing, type Entry } from '@torvek/core/record';
+import { standing } from '@torvek/core/record';
 import type { Clock } from '../clock';
 import type { Database, Queryable } from '../database';
 import { HttpError } from '../http/errors';

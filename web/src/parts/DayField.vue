@@ -27,7 +27,7 @@ defineProps<{ label: string; invalid?: boolean }>();
 <style scoped>
 .day-field {
   --dp-border-radius: 2px;
-  --dp-font-family: inherit;
+  --dp-font-family: var(--bs-body-font-family);
   --dp-font-size: 0.95rem;
   --dp-background-color: var(--tv-sheet);
   --dp-text-color: var(--tv-ink);

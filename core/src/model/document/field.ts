@@ -15,6 +15,7 @@ export type Reference =
   | 'strings'
   | 'loops'
   | 'joins'
+  | 'plumbing'
   | 'inlets'
   | 'loads'
   | 'ends'

@@ -15,6 +15,7 @@ export * from './pack';
 export * from './run';
 export {
   conductorsOf,
+  isHoseRun,
   laid,
   runGeometry,
   runMass,
@@ -51,6 +52,7 @@ export {
   removeFromPlates,
   removeFromSensors,
   removeJoin,
+  removePiece,
   removeLead,
   removeLoad,
   removeLoop,

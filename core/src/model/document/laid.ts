@@ -1,5 +1,6 @@
 import { filleted, isProblem, legsOf, type Legs, type Path, type Point } from '../../ground/space';
 import type { CircuitItem, Stretch } from './circuit';
+import type { JoinItem, PlumbingItem } from './cooling';
 import type { Design } from './design';
 import type { Id } from './id';
 import type { LeadItem } from './pack';
@@ -124,6 +125,10 @@ export function conductorsOf(
   ];
 }
 
+/** Coolant alone runs here: no conductor is in it. */
+export const isHoseRun = ({ hoses = [], circuits = [], leads = [], boards = [] }: RunItem): boolean =>
+  hoses.length > 0 && circuits.length + leads.length + boards.length === 0;
+
 /** Mass of all conductors of a run as they are cut, and the middle of the run; null: something is not given. */
 export function runMass(
   run: RunItem,
@@ -195,7 +200,12 @@ export function laid(design: Design): Design {
   if (design.runs === undefined) return design;
   const known = laidDesigns.get(design);
   if (known !== undefined) return known;
-  const made = { ...design, circuits: circuitsLaid(design), pack: packLaid(design) };
+  const made = {
+    ...design,
+    circuits: circuitsLaid(design),
+    pack: packLaid(design),
+    ...hosesLaid(design, design.runs),
+  };
   laidDesigns.set(design, made);
   laidDesigns.set(made, made);
   return made;
@@ -230,6 +240,54 @@ function circuitLaid(
     ...(given && { lengthM: stretches.reduce((sum, { lengthM = 0 }) => sum + lengthM, 0) }),
   };
   laidCircuits.set(circuit, known.set(first, { by, made }));
+  return made;
+}
+
+const laidHoses = new WeakMap<PlumbingItem, { by: RunItem; made: PlumbingItem }>();
+const laidJoins = new WeakMap<JoinItem, { by: RunItem; end: number; made: JoinItem }>();
+
+/** Hoses are as long as their run; where a hose has a run of its own, joins that have no place lie at its ends. */
+function hosesLaid(
+  { plumbing = {}, joins = {} }: Design,
+  runs: NonNullable<Design['runs']>,
+): Partial<Pick<Design, 'plumbing' | 'joins'>> {
+  const carriers = Object.values(runs).flatMap((run) =>
+    (run.hoses ?? []).flatMap((id) => (plumbing[id]?.kind === 'hose' ? [{ id, run }] : [])),
+  );
+  if (carriers.length === 0) return {};
+  const pieces = { ...plumbing };
+  const placed = { ...joins };
+  for (const { id, run } of carriers) {
+    pieces[id] = hoseLaid(plumbing[id]!, run);
+    if (run.hoses!.length > 1) continue;
+    const { from, to } = plumbing[id]!;
+    for (const [join, end] of [
+      [from, 0],
+      [to, -1],
+    ] as const)
+      if (join !== undefined && joins[join] !== undefined) placed[join] = joinLaid(placed[join]!, run, end);
+  }
+  return { plumbing: pieces, joins: placed };
+}
+
+function hoseLaid(hose: PlumbingItem, run: RunItem): PlumbingItem {
+  const before = laidHoses.get(hose);
+  if (before?.by === run) return before.made;
+  const { lengthM: _typed, ...rest } = hose;
+  const lengths = runLengths(run);
+  const made: PlumbingItem = { ...rest, ...(lengths !== null && { lengthM: lengths.cutM }) };
+  laidHoses.set(hose, { by: run, made });
+  return made;
+}
+
+function joinLaid(join: JoinItem, run: RunItem, end: 0 | -1): JoinItem {
+  if (join.xM !== undefined || join.yM !== undefined || join.zM !== undefined) return join;
+  const before = laidJoins.get(join);
+  if (before?.by === run && before.end === end) return before.made;
+  const { xM, yM, zM } = run.points?.at(end) ?? {};
+  if (xM === undefined || yM === undefined || zM === undefined) return join;
+  const made = { ...join, xM, yM, zM };
+  laidJoins.set(join, { by: run, end, made });
   return made;
 }
 

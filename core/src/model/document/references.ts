@@ -4,7 +4,7 @@ import type { PartKey, PartKind } from '../parts';
 import { fieldAt } from './fields';
 import type { Fields, Reference } from './field';
 import type { Id } from './id';
-import { runLengths, runsOfCircuit } from './laid';
+import { isHoseRun, runLengths, runsOfCircuit } from './laid';
 import { valueOf } from './place';
 
 /** References that were not looked at before: designs of that time may point at nothing there, and are read as they are. */
@@ -51,6 +51,11 @@ export function danglingReferences(design: Design): Issue[] {
   for (const [id, run] of Object.entries(design.runs ?? {})) {
     refer(`runs.${id}.from`, run.from, ends, 'box or device');
     refer(`runs.${id}.to`, run.to, ends, 'box or device');
+    run.hoses?.forEach((hose, i) => {
+      const piece = design.plumbing?.[hose];
+      if (piece !== undefined && piece.kind !== 'hose')
+        issues.push({ path: `runs.${id}.hoses.${i}`, message: `is a ${piece.kind}, not a hose` });
+    });
     run.leads?.forEach((lead, i) =>
       refer(`runs.${id}.leads.${i}`, lead, design.pack.leads ?? {}, 'cable of the pack'),
     );
@@ -136,11 +141,13 @@ export function cutPlaces({ circuits, pack, runs = {} }: Design): CutPlace[] {
   const routed = new Set(Object.values(runs).flatMap(({ leads = [] }) => leads));
   return [
     ...Object.entries(runs)
-      .filter(([, { circuits: own = [], leads = [] }]) => own.length + leads.length > 0)
+      .filter(
+        ([, { circuits: own = [], leads = [], hoses = [] }]) => own.length + leads.length + hoses.length > 0,
+      )
       .map(([id, run]): CutPlace => ({
         path: `runs.${id}.cutLengthM`,
         holder: id,
-        name: `${run.tag}: cable`,
+        name: `${run.tag}: ${isHoseRun(run) ? 'hose' : 'cable'}`,
         lengthM: runLengths(run)?.cutM ?? null,
       })),
     ...Object.entries(circuits)
@@ -170,6 +177,7 @@ const nouns = {
   strings: 'string',
   loops: 'loop',
   joins: 'join',
+  plumbing: 'hose',
   inlets: 'inlet',
   loads: 'load',
   ends: 'end of a loom',

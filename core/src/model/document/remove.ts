@@ -30,7 +30,7 @@ export function removeCircuit(draft: Design, id: Id): void {
   removeBond(draft, id);
 }
 
-function takeOff(run: RunItem, field: 'circuits' | 'leads' | 'boards', id: Id): void {
+function takeOff(run: RunItem, field: 'circuits' | 'leads' | 'boards' | 'hoses', id: Id): void {
   const left = run[field]?.filter((one) => one !== id);
   if (left?.length === 0) delete run[field];
   else if (left !== undefined && left.length !== run[field]!.length) run[field] = left;
@@ -75,11 +75,17 @@ export function removeJoin(draft: Design, id: Id): void {
   for (const loop of Object.values(draft.loops ?? {})) if (loop.tank === id) delete loop.tank;
 }
 
+/** A piece of a loop goes; no run carries it any more. */
+export function removePiece(draft: Design, id: Id): void {
+  delete draft.plumbing?.[id];
+  for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'hoses', id);
+}
+
 /** A loop goes with all it is made of. */
 export function removeLoop(draft: Design, id: Id): void {
   delete draft.loops?.[id];
   for (const [key, piece] of Object.entries(draft.plumbing ?? {}))
-    if (piece.loop === id) delete draft.plumbing![key];
+    if (piece.loop === id) removePiece(draft, key);
   for (const [key, join] of Object.entries(draft.joins ?? {})) if (join.loop === id) removeJoin(draft, key);
 }
 

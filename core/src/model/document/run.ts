@@ -34,7 +34,7 @@ export type RunPoles = (typeof runPoles)[number];
 export const conduitKinds = ['steel', 'aluminium', 'plastic', 'flexible'] as const;
 export type ConduitKind = (typeof conduitKinds)[number];
 
-const ids = (label: string, refersTo?: 'circuits' | 'boards'): Field<Id[], false> => ({
+const ids = (label: string, refersTo?: 'circuits' | 'boards' | 'plumbing'): Field<Id[], false> => ({
   label,
   schema: list.optional(text(), { maxRows: 40 }),
   given: false,
@@ -49,6 +49,8 @@ export const runFields = {
   leads: ids('Carries cables of the pack'),
   /** Boards whose sense wires it carries: they are as long as it is. */
   boards: ids('Carries the sense wires of', 'boards'),
+  /** Coolant hoses: each is as long as the run, and its first point is where the coolant of the first comes from. */
+  hoses: ids('Carries the hoses', 'plumbing'),
   /** Absent: both. */
   poles: choice('Poles', runPoles),
   points: few('Points', 400, runPointFields),

@@ -1,6 +1,6 @@
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { coolingDefaults, loopDefaults, type Design, type Id } from '../../model/document';
+import { coolingDefaults, isHoseRun, loopDefaults, type Design, type Id } from '../../model/document';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { expansion, expansionDefaults } from './expansion';
 import { glycol50FreezesC } from './fluid';
@@ -236,7 +236,13 @@ export const fillStep: StepDefinition = {
           { label: 'needed', value: run.result?.neededTankL ?? 0, unit: 'L' },
         ],
       ),
-      overHv(subject, touched, slices.joins, read.at('runs') ?? {}, nothing),
+      overHv(
+        subject,
+        touched,
+        slices.joins,
+        Object.fromEntries(Object.entries(read.at('runs') ?? {}).filter(([, run]) => !isHoseRun(run))),
+        nothing,
+      ),
     ];
     return run.output(
       [

@@ -41,6 +41,7 @@ export function deviceLoad(
   }
   if (ratedPowerW === undefined) return no(`the rated power of ${tag} is not given`);
   if (kind === 'heater' && ratedVoltageV !== undefined) {
+    if (!(ratedVoltageV > 0)) return no(`the rated voltage of ${tag} must be above 0`);
     if (highestV === null) return no('the highest voltage of the pack is not computed');
     return steady((highestV * ratedPowerW) / ratedVoltageV ** 2, `${tag}, a resistance, at the full pack`);
   }

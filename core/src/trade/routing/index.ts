@@ -13,7 +13,7 @@ export { cutPlan, type CutPlanInput, type CutPlanResult } from './cut-plan';
 export { pull, reversed, type Pulled, type PullInput, type PullResult, type PullSection } from './pull';
 export { clipsAlong, route, type HazardLine, type RouteInput, type RouteResult } from './route';
 export { routingRoom } from './room';
-export { cablesIn, kgPerM, leastRadiusMm, tubesOf, type CablesOfKind, type Tube } from './cables-in';
+export { kgPerM, lainIn, leastRadiusMm, tubesOf, type Lain, type Tube } from './lain-in';
 export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
 export { pullPerMm2, sectionsOf, tubePoints, type TubeAnswer } from './tube-step';
 export { propose, type Proposal, type ProposeInput } from './propose';

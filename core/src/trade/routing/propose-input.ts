@@ -1,5 +1,13 @@
-import { hazardDistanceMm, runDefaults, vehicleDefaults, type Design, type Id } from '../../model/document';
-import { conductorsOf } from '../../model/document';
+import {
+  conductorsOf,
+  hazardDistanceMm,
+  isHoseRun,
+  runDefaults,
+  vehicleDefaults,
+  type Design,
+  type HazardItem,
+  type Id,
+} from '../../model/document';
 import type { Gap } from '../../ground/figure';
 import type { Point } from '../../ground/space';
 import type { ProposeInput } from './propose';
@@ -15,6 +23,29 @@ function unplaced({ boxes, devices, zones = {}, hazards = {} }: Design): string[
     ({ points = [] }) => points.length < 2 || points.some((one) => full(one) === null),
   );
   return [...solids.filter((thing) => solidOf(thing) === null), ...lines].map(({ tag }) => tag);
+}
+
+/** Lines to stay away from: those that are mapped, and for what carries current the hoses with runs of their own. */
+function linesOf(
+  { hazards = {}, runs = {}, plumbing = {}, parts }: Design,
+  id: Id,
+): Pick<HazardItem, 'kind' | 'points' | 'minSeparationMm' | 'radiusMm'>[] {
+  if (isHoseRun(runs[id]!)) return Object.values(hazards).filter(({ kind }) => kind !== 'coolant');
+  const hoses = Object.values(runs).filter(isHoseRun);
+  return [
+    ...Object.values(hazards),
+    ...hoses.map(({ hoses: own = [], points }) => ({
+      kind: 'coolant' as const,
+      points: points?.map(({ xM, yM, zM }) => ({ xM, yM, zM })),
+      radiusMm: Math.max(
+        0,
+        ...own.map((hose) => {
+          const part = parts[plumbing[hose]?.hose ?? ''];
+          return part?.kind === 'hose' ? part.data.outerMm / 2 : 0;
+        }),
+      ),
+    })),
+  ];
 }
 
 /** What a search for a way takes from a design, for a run with its two ends; or what is missing, and what it cannot see. */
@@ -34,6 +65,10 @@ export function proposeInputOf(
     const part = design.parts[cable];
     return part?.kind === 'cable' ? [part.data.outerDiameterMm] : [];
   });
+  for (const hose of run.hoses ?? []) {
+    const part = design.parts[design.plumbing?.[hose]?.hose ?? ''];
+    if (part?.kind === 'hose') diameters.push(part.data.outerMm);
+  }
   const outerMm = conduitOuterMm ?? (diameters.length === 0 ? undefined : Math.max(...diameters));
   if (outerMm === undefined)
     gaps.push({ kind: 'not-given', path: `runs.${id}.circuits`, label: `cable or conduit of ${tag}` });
@@ -76,7 +111,7 @@ export function proposeInputOf(
       ],
       crush: zones(['crush']),
       corridors: zones(['corridor']),
-      hazards: Object.values(design.hazards ?? {}).flatMap(
+      hazards: linesOf(design, id).flatMap(
         ({ kind, points: line = [], minSeparationMm, radiusMm: thick = 0 }) => {
           const own = line.flatMap((one) => {
             const point = full(one);

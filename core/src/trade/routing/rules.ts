@@ -61,6 +61,22 @@ export const runRules = {
     'Leave it, or take the circuit off the run that it does not use.',
     'Runs that carry the circuit',
   ),
+  mixed: rule(
+    'hose-beside-cable',
+    'mend',
+    'One run carries coolant and conductors',
+    'A hose that weeps or is cut wets the cables, and heat and pressure work on one jacket after the other.',
+    'A run for each, with the distance between them that is asked.',
+    'What the run carries',
+  ),
+  hoseOff: rule(
+    'hose-off',
+    'mend',
+    'A hose does not end where it joins',
+    'Its length, and with it flow and filling, is that of another way.',
+    'Move the end of the run to the join, or say anew where the join is.',
+    'Ends of the run against the places of the hose’s joins, 0.1 m at most apart',
+  ),
   short: rule(
     'cut-short',
     'mend',

@@ -1,7 +1,7 @@
 import type { Check, Gap } from '../../ground/figure';
 import { distance, type Vector } from '../../ground/math';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { vehicleDefaults, type Id, type RunGeometry, type RunItem } from '../../model/document';
+import { isHoseRun, vehicleDefaults, type Id, type RunGeometry, type RunItem } from '../../model/document';
 import { judge, type Reader } from '../../model/step';
 import { runRules } from './rules';
 import { depthIn, placeGaps, pointsAlong, solidOf, type Solid } from './solids';
@@ -58,7 +58,8 @@ export function placeChecks(
   ] as const) {
     const thing = things[run[end] ?? ''];
     const solid = thing === undefined ? null : solidOf(thing);
-    if (run[end] === undefined)
+    // A hose may end at a tee in the open.
+    if (run[end] === undefined && !isHoseRun(run))
       checks.push(
         judge(
           runRules.endOff,

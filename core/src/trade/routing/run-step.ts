@@ -3,6 +3,7 @@ import { formatNumber, formatQuantity } from '../../ground/quantity';
 import {
   fieldAt,
   hazardDistanceMm,
+  isHoseRun,
   runGeometry,
   runLengths,
   waysAlong,
@@ -11,9 +12,11 @@ import {
   type RunItem,
 } from '../../model/document';
 import { Inputs, judge, type Reader, type Run, type StepDefinition } from '../../model/step';
-import { cablesIn, kgPerM, leastRadiusMm, runsOf, thickest, type CablesOfKind } from './cables-in';
+import { kgPerM, lainIn, leastRadiusMm, runsOf, thickest, type Lain } from './lain-in';
 import { route, routeRules, type RouteInput, type RouteResult } from './route';
+import { pointGaps } from './point-gaps';
 import { runRules } from './rules';
+import { hoseChecks } from './hose-ends';
 import { placeChecks } from './run-places';
 
 const n = formatNumber;
@@ -21,23 +24,10 @@ const n = formatNumber;
 /** What was measured in place may be shorter than the points make the way, as a fraction of it. */
 export const measuredWithin = 0.02;
 
-/** What is missing of the points of a run or line. */
-function pointGaps(points: RunItem['points'] | HazardItem['points'], at: string, tag: string): Gap[] {
-  if (points === undefined || points.length < 2)
-    return [{ kind: 'not-given', path: `${at}.points`, label: `points of ${tag}` }];
-  return points.flatMap((one, i) =>
-    (['xM', 'yM', 'zM'] as const).flatMap((axis): Gap[] =>
-      one[axis] === undefined
-        ? [{ kind: 'not-given', path: `${at}.points.${i}.${axis}`, label: `point ${i + 1} of ${tag}` }]
-        : [],
-    ),
-  );
-}
-
 const pointsOf = (points: RunItem['points'] | HazardItem['points'] = []) =>
   points.map(({ xM = 0, yM = 0, zM = 0 }): [number, number, number] => [xM, yM, zM]);
 
-function inputsOf(subject: Id, run: RunItem, read: Reader, cables: CablesOfKind[], gaps: Gap[]): Inputs {
+function inputsOf(subject: Id, run: RunItem, read: Reader, cables: Lain[], gaps: Gap[]): Inputs {
   const at = `runs.${subject}`;
   const inputs = new Inputs(read);
   const missing = pointGaps(run.points, at, run.tag);
@@ -51,14 +41,10 @@ function inputsOf(subject: Id, run: RunItem, read: Reader, cables: CablesOfKind[
     );
   inputs.given('bendRadiusMm', run.bendRadiusMm, `${at}.bendRadiusMm`, `bend radius of ${run.tag}`);
   if (cables.length > 0) {
-    const { part } = cables.find((one) => one.part === thickest(cables))!;
-    const key = `${part.id}@${part.revision}`;
-    inputs.set('cable.outerDiameterMm', part.data.outerDiameterMm, {
-      kind: 'part',
-      key,
-      path: 'outerDiameterMm',
-    });
-    inputs.set('cable.massKgPerM', kgPerM(cables), { kind: 'constant', source: 'all conductors of the run' });
+    const { key, outerDiameterMm } = thickest(cables);
+    const path = isHoseRun(run) ? 'outerMm' : 'outerDiameterMm';
+    inputs.set('cable.outerDiameterMm', outerDiameterMm, { kind: 'part', key, path });
+    inputs.set('cable.massKgPerM', kgPerM(cables), { kind: 'constant', source: 'all that lies in the run' });
   }
   inputs.optional(
     'cable.minBendRadiusFactor',
@@ -76,33 +62,73 @@ function inputsOf(subject: Id, run: RunItem, read: Reader, cables: CablesOfKind[
   const tube = waysAlong(run.points ?? []).includes('conduit');
   if (tube)
     inputs.optional('conduitOuterMm', run.conduitOuterMm, `${at}.conduitOuterMm`, 'outside of the conduit');
-  const hazards = Object.entries(read.at('hazards') ?? {}).flatMap(([id, line]) =>
-    pointGaps(line.points, '', '').length > 0
-      ? []
-      : [
-          {
-            id,
-            kind: line.kind,
-            points: pointsOf(line.points),
-            minSeparationMm: line.minSeparationMm ?? hazardDistanceMm[line.kind],
-            radiusMm: line.radiusMm ?? 0,
-          },
-        ],
+  const hazards = linesFor(subject, run, read).flatMap(
+    ({ id, kind, points, minSeparationMm, radiusMm, gaps: unknown }) =>
+      unknown.length > 0 ? [] : [{ id, kind, points: pointsOf(points), minSeparationMm, radiusMm }],
   );
   inputs.set('hazards', hazards, { kind: 'document', path: 'hazards' }, 'lines to stay away from');
   return inputs;
 }
 
+/** A line that a run stays away from, with what is not said of it. */
+interface Line {
+  id: Id;
+  tag: string;
+  kind: string;
+  points: RunItem['points'];
+  minSeparationMm: number;
+  radiusMm: number;
+  gaps: Gap[];
+}
+
+/** Lines as mapped, and for what carries current the hoses that have runs of their own. Coolant need not keep away from coolant. */
+function linesFor(subject: Id, run: RunItem, read: Reader): Line[] {
+  const coolant = isHoseRun(run);
+  const mapped = Object.entries(read.at('hazards') ?? {}).flatMap(([id, line]): Line[] =>
+    coolant && line.kind === 'coolant'
+      ? []
+      : [
+          {
+            id,
+            tag: line.tag,
+            kind: line.kind,
+            points: line.points,
+            minSeparationMm: line.minSeparationMm ?? hazardDistanceMm[line.kind],
+            radiusMm: line.radiusMm ?? 0,
+            gaps: pointGaps(line.points, `hazards.${id}`, line.tag),
+          },
+        ],
+  );
+  if (coolant) return mapped;
+  const hoses = Object.entries(read.at('runs') ?? {}).flatMap(([id, one]): Line[] => {
+    if (id === subject || !isHoseRun(one)) return [];
+    const { lain, gaps } = lainIn(one, id, read);
+    return [
+      {
+        id,
+        tag: one.tag,
+        kind: 'coolant',
+        points: one.points,
+        minSeparationMm: hazardDistanceMm.coolant,
+        radiusMm: lain.length === 0 ? 0 : thickest(lain).outerDiameterMm / 2,
+        gaps: [...pointGaps(one.points, `runs.${id}`, one.tag), ...gaps],
+      },
+    ];
+  });
+  return [...mapped, ...hoses];
+}
+
 /** Each line against the run: what cannot be compared is not checked. */
 function separationChecks(
   subject: Id,
-  tag: string,
+  item: RunItem,
   run: Run<RouteInput, RouteResult>,
   read: Reader,
 ): Check[] {
-  return Object.entries(read.at('hazards') ?? {}).map(([id, line]) => {
+  const { tag } = item;
+  return linesFor(subject, item, read).map(({ id, ...line }) => {
     const found = run.result?.separations.find((one) => one.id === id);
-    const gaps = [...run.gaps, ...pointGaps(line.points, `hazards.${id}`, line.tag)];
+    const gaps = [...run.gaps, ...line.gaps];
     if (gaps.length > 0 || found === undefined)
       return judge(routeRules.separation, [subject, id], gaps, null);
     return judge(
@@ -127,7 +153,7 @@ export const runStep: StepDefinition = {
   subjects: runsOf,
   compute(subject, read) {
     const item = read.at('runs')![subject]!;
-    const { cables, gaps } = cablesIn(item, subject, read);
+    const { lain: cables, gaps } = lainIn(item, subject, read);
     const inputs = inputsOf(subject, item, read, cables, gaps);
     const run = inputs.run(route);
     const lengths = runLengths(item);
@@ -153,7 +179,7 @@ export const runStep: StepDefinition = {
       .checks(
         [subject],
         values,
-        cables.map(({ part }) => `${part.id}@${part.revision}`),
+        cables.map(({ key }) => key),
       )
       .filter(({ rule }) => rule !== routeRules.separation)
       .map((check) =>
@@ -175,7 +201,8 @@ export const runStep: StepDefinition = {
             { label: 'way', value: alongM ?? 0, unit: 'm' },
           ],
         ),
-        ...separationChecks(subject, item.tag, run, read),
+        ...separationChecks(subject, item, run, read),
+        ...hoseChecks(subject, item, read),
         ...placeChecks(subject, item, runGeometry(item), run.gaps, read),
       ],
     );
@@ -183,18 +210,14 @@ export const runStep: StepDefinition = {
 };
 
 /** All conductors of a run as they are cut. */
-function massFigure(
-  subject: Id,
-  { tag }: RunItem,
-  cables: CablesOfKind[],
-  cutM: number | null,
-  gaps: Gap[],
-): Figure {
+function massFigure(subject: Id, run: RunItem, cables: Lain[], cutM: number | null, gaps: Gap[]): Figure {
+  const { tag } = run;
+  const label = isHoseRun(run) ? 'Hoses of the run, empty' : 'Cables of the run';
   const known = cutM !== null && cables.length > 0 && gaps.length === 0;
   const value = known ? kgPerM(cables) * cutM : null;
   return {
     id: figureId('routing.run', subject, 'cablesKg'),
-    label: 'Cables of the run',
+    label,
     unit: 'kg',
     value,
     gaps: known
@@ -207,14 +230,14 @@ function massFigure(
       : [
           {
             symbol: 'm',
-            label: 'Cables of the run',
+            label,
             formula: 'q·l',
             inputs: [
               {
                 symbol: 'q',
                 value: kgPerM(cables),
                 unit: 'kg/m',
-                origin: { kind: 'constant', source: 'all conductors' },
+                origin: { kind: 'constant', source: 'all that lies in it' },
               },
               {
                 symbol: 'l',
@@ -225,7 +248,7 @@ function massFigure(
             ],
             value: value!,
             unit: 'kg',
-            source: 'Cable makers’ mass per metre',
+            source: 'Makers’ mass per metre',
           },
         ],
   };

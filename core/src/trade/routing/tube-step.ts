@@ -3,7 +3,7 @@ import { filleted, isProblem, legsOf, type Point } from '../../ground/space';
 import { runDefaults, waysAlong, type RunItem } from '../../model/document';
 import { Inputs, type Reader, type Run, type StepDefinition } from '../../model/step';
 import { bendCard, type BendCardInput, type BendCardResult } from './bend-card';
-import { cablesIn, kgPerM, leastRadiusMm, tubesOf, type Tube } from './cables-in';
+import { kgPerM, lainIn, leastRadiusMm, tubesOf, type Tube } from './lain-in';
 import { conduitFit, type ConduitFitResult } from './conduit-fit';
 import { pull, type PullResult, type PullSection } from './pull';
 
@@ -69,7 +69,7 @@ function cardRun(at: string, run: RunItem, tube: Tube, read: Reader): Run<BendCa
 function fitRun(
   at: string,
   run: RunItem,
-  { cables, gaps }: ReturnType<typeof cablesIn>,
+  { lain, gaps }: ReturnType<typeof lainIn>,
   card: BendCardResult | null,
   read: Reader,
 ) {
@@ -90,18 +90,18 @@ function fitRun(
       { kind: 'document', path: `${at}.points` },
       'bends',
     );
-  if (cables.length > 0) {
+  if (lain.length > 0) {
     const source = { kind: 'constant' as const, source: 'cables of the run' };
     inputs.set(
       'cables',
-      cables.flatMap(({ part, count }) =>
-        Array.from({ length: Math.min(50, count) }, () => ({ outerDiameterMm: part.data.outerDiameterMm })),
+      lain.flatMap(({ outerDiameterMm, count }) =>
+        Array.from({ length: Math.min(50, count) }, () => ({ outerDiameterMm })),
       ),
       source,
       'cables',
     );
-    inputs.set('minCableRadiusMm', leastRadiusMm(cables, run), source, 'least radius of the cables');
-    const widths = cables.flatMap(({ lug }) => (lug === null ? [] : [lug.data.palmWidthMm]));
+    inputs.set('minCableRadiusMm', leastRadiusMm(lain, run), source, 'least radius of the cables');
+    const widths = lain.flatMap(({ lug }) => (lug === null ? [] : [lug.data.palmWidthMm]));
     if (widths.length > 0) inputs.set('lugWidthMm', Math.max(...widths), source, 'width of the lugs');
   }
   if (card !== null && card.bends.length > 0)
@@ -113,7 +113,7 @@ function pullRun(
   at: string,
   run: RunItem,
   tube: Tube,
-  { cables, gaps }: ReturnType<typeof cablesIn>,
+  { lain, gaps }: ReturnType<typeof lainIn>,
   read: Reader,
 ) {
   const inputs = new Inputs(read);
@@ -124,14 +124,9 @@ function pullRun(
   if (sections === null)
     inputs.missing({ kind: 'not-given', path: `${at}.points`, label: `way of ${run.tag}` });
   else inputs.set('sections', sections, { kind: 'document', path: `${at}.points` }, 'way in the conduit');
-  if (cables.length > 0) {
-    inputs.set(
-      'cableKgPerM',
-      kgPerM(cables),
-      { kind: 'constant', source: 'all conductors' },
-      'mass per metre',
-    );
-    const areaMm2 = cables.reduce((sum, { part, count }) => sum + part.data.areaMm2 * count, 0);
+  if (lain.length > 0) {
+    inputs.set('cableKgPerM', kgPerM(lain), { kind: 'constant', source: 'all conductors' }, 'mass per metre');
+    const areaMm2 = lain.reduce((sum, { areaMm2, count }) => sum + areaMm2 * count, 0);
     inputs.orDefault(
       'maxTensionN',
       run.maxTensionN,
@@ -172,7 +167,7 @@ export const tubeStep: StepDefinition = {
     const run = read.at('runs')![id]!;
     const tube = tubesOf(waysAlong(run.points ?? []))[number - 1]!;
     const place = `runs.${id}`;
-    const carried = cablesIn(run, id, read);
+    const carried = lainIn(run, id, read);
     const card = cardRun(place, run, tube, read);
     const fit = fitRun(place, run, carried, card.result, read);
     const pulled = pullRun(place, run, tube, carried, read);

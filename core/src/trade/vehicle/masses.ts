@@ -1,5 +1,5 @@
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
-import { loopMass, runMass, type Design } from '../../model/document';
+import { isHoseRun, loopMass, runMass, type Design } from '../../model/document';
 import type { Reader, StepDefinition } from '../../model/step';
 import type { MassChange } from './axle-loads';
 
@@ -84,6 +84,8 @@ export function massBlocks(design: MassSlices): MassList {
     add({ id: first[0], name, kind: 'loose', massKg }, `modules.${first[0]}.box`, `box of ${first[1].tag}`);
   }
   for (const [id, run] of Object.entries(runs)) {
+    // Hoses are weighed with their loop.
+    if (isHoseRun(run)) continue;
     const found = runMass(run, design);
     if (found === null) {
       uncounted.push(notGiven(`runs.${id}.points`, `cables of ${run.tag}`));

@@ -1,6 +1,6 @@
 import type { Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { conductorsOf, waysAlong, type Id, type RunItem } from '../../model/document';
+import { conductorsOf, isHoseRun, waysAlong, type Id, type RunItem } from '../../model/document';
 import { measuredWithin, type RouteInput, type RouteResult } from '../../trade/routing';
 import type { Builder, ProcedureStep } from './procedure-builder';
 
@@ -22,6 +22,10 @@ export function routes(builder: Builder): void {
         ? [{ kind: 'not-given', path: `runs.${id}.points`, label: `a way of ${run.tag} that can be bent` }]
         : [];
     asCut(builder, id, run, gaps);
+    if (isHoseRun(run)) {
+      if (waysAlong(run.points ?? []).includes('clipped')) clips(builder, id, run, input, result, gaps);
+      continue;
+    }
     nearLines(builder, id, run, result, gaps);
     const ways = waysAlong(run.points ?? []);
     if (ways.includes('conduit')) tube(builder, id, run);
@@ -44,13 +48,23 @@ const common = (id: Id, run: RunItem) =>
 function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
   const way = builder.figures(`routing.run:${id}:pathLengthM`);
   const cables = conductorsOf(run, builder.design).reduce((sum, { count }) => sum + count, 0);
+  const hoses = run.hoses?.length ?? 0;
+  const what = isHoseRun(run)
+    ? hoses === 1
+      ? 'the hose'
+      : `the ${hoses} hoses`
+    : cables === 1
+      ? 'the cable'
+      : `the ${cables} conductors`;
   builder.add({
     ...common(id, run),
     optional: true,
     id: `run-cut:${id}`,
-    title: `Cables of ${run.tag}, as cut`,
-    do: `Cut ${cables === 1 ? 'the cable' : `the ${cables} conductors`} of ${run.tag} and record the length with the cut list in Route, with the reel it came off.`,
-    why: 'What was cut is what the car has: drop, loss and mass go by it, and a second cable is cut from what is written here.',
+    title: `${isHoseRun(run) ? 'Hoses' : 'Cables'} of ${run.tag}, as cut`,
+    do: `Cut ${what} of ${run.tag} and record the length with the cut list in Route, with the reel it came off.`,
+    why: isHoseRun(run)
+      ? 'What was cut is what the car has: flow, filling and mass go by it.'
+      : 'What was cut is what the car has: drop, loss and mass go by it, and a second cable is cut from what is written here.',
     walk: { work: 'cut', items: [{ id: `runs.${id}.cutLengthM`, tag: run.tag }] },
     range: { kind: 'range', min: (way.values[0] ?? 0) * (1 - measuredWithin), unit: 'm' },
     gaps: [...gaps, ...way.gaps],
@@ -69,7 +83,18 @@ function nearLines(
   result: RouteResult | null,
   gaps: readonly Gap[],
 ): void {
-  for (const [lineId, line] of Object.entries(builder.design.hazards ?? {})) {
+  const hoses = Object.entries(builder.design.runs ?? {}).filter(([, one]) => isHoseRun(one));
+  const lines: [Id, { tag: string; kind: string }, string][] = [
+    ...Object.entries(builder.design.hazards ?? {}).map(
+      ([lineId, line]): [Id, { tag: string; kind: string }, string] => [lineId, line, 'hazards'],
+    ),
+    ...hoses.map(([lineId, { tag }]): [Id, { tag: string; kind: string }, string] => [
+      lineId,
+      { tag, kind: 'coolant' },
+      'runs',
+    ]),
+  ];
+  for (const [lineId, line, root] of lines) {
     const one = result?.separations.find((found) => found.id === lineId);
     if (one === undefined) {
       builder.add({
@@ -81,7 +106,7 @@ function nearLines(
         gaps:
           gaps.length > 0
             ? [...gaps]
-            : [{ kind: 'not-given', path: `hazards.${lineId}.points`, label: `points of ${line.tag}` }],
+            : [{ kind: 'not-given', path: `${root}.${lineId}.points`, label: `points of ${line.tag}` }],
         basis: [],
       });
       continue;
@@ -120,8 +145,8 @@ function clips(
     ...common(id, run),
     id: `run-clips:${id}`,
     title: `Clips of ${run.tag}`,
-    do: `Pull at each clip of ${run.tag} by hand (${formatNumber(count)} are drawn): none turns or slides, none pinches the jacket, each has its rubber. Measure the widest span between two of them, or between one and an end.`,
-    why: 'A cable that hangs free saws through its own jacket at the next edge.',
+    do: `Pull at each clip of ${run.tag} by hand (${formatNumber(count)} are drawn): none turns or slides, none pinches, each has its rubber. Measure the widest span between two of them, or between one and an end.`,
+    why: 'What hangs free saws through its own jacket at the next edge.',
     range: { kind: 'range', max: clipSpacingMm, unit: 'mm' },
     gaps: input === null ? [...gaps] : [],
     basis:

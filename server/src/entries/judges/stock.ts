@@ -86,8 +86,8 @@ export const arrival = defineJudge<ArrivalRequest>({
         ...(found != null && asked !== undefined && asked !== found.kind
           ? [{ path: `${at}.sort`, message: `is not that of its part, a ${found.kind}` }]
           : []),
-        ...(items[i]!.lengthM !== undefined && found?.kind !== 'cable'
-          ? [{ path: `${at}.lengthM`, message: 'is of a reel: its part must be a cable' }]
+        ...(items[i]!.lengthM !== undefined && found?.kind !== 'cable' && found?.kind !== 'hose'
+          ? [{ path: `${at}.lengthM`, message: 'is of a reel: its part must be a cable or a hose' }]
           : []),
         ...(found === undefined
           ? [{ path: `${at}.part`, message: 'is no part of the design or the library' }]
@@ -107,7 +107,9 @@ export const arrival = defineJudge<ArrivalRequest>({
           note: note ?? null,
           ...(lengthM !== undefined && { lengthM }),
           // As older records have it: what is not said to be anything else is a module, or a reel.
-          ...(sorts[i] !== undefined && sorts[i] !== 'module' && lengthM === undefined && { sort: sorts[i] }),
+          ...(sorts[i] !== undefined &&
+            sorts[i] !== 'module' &&
+            !(lengthM !== undefined && sorts[i] === 'cable') && { sort: sorts[i] }),
         })),
       },
     };

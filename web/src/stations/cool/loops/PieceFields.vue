@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { contactKPerW, fitDrop, type LoopAnswer } from '@torvek/core/cooling';
-import { busyWhen, switchings, type Id, type PlumbingItem } from '@torvek/core/document';
+import { busyWhen, laid, switchings, type Id, type PlumbingItem } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
+import { RouterLink } from 'vue-router';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
@@ -74,6 +75,13 @@ function dropReadings(): void {
   });
 }
 const n = formatNumber;
+/** The run of Route that a hose lies in: its length is the run’s. */
+const carrier = computed(() => {
+  const found = Object.entries(job.design.runs ?? {}).find(([, { hoses }]) => hoses?.includes(props.pieceId));
+  if (found === undefined) return null;
+  const [id, { tag }] = found;
+  return { id, tag, lengthM: laid(job.design).plumbing?.[props.pieceId]?.lengthM ?? null };
+});
 const tries = computed(() =>
   kind.value === 'pump'
     ? [{ what: 'away' as const, text: 'without it' }]
@@ -119,7 +127,14 @@ const tries = computed(() =>
     </div>
     <div class="two">
       <template v-if="kind === 'hose'">
-        <NumberField :path="at('lengthM')" />
+        <p v-if="carrier" class="soft routed">
+          {{ carrier.lengthM === null ? 'Its length is not computed' : `${n(carrier.lengthM)} m long` }}, by
+          its run
+          <RouterLink :to="{ path: 'route', query: { panel: 'runs', run: carrier.id } }">{{
+            carrier.tag
+          }}</RouterLink>.
+        </p>
+        <NumberField v-else :path="at('lengthM')" />
         <NumberField :path="at('minorK')" />
       </template>
       <template v-else-if="kind === 'valve'">

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { dropsOf, fluidTableOf, type LoopAnswer } from '@torvek/core/cooling';
-import { partOfPiece, plumbingKinds, type Id, type PlumbingKind } from '@torvek/core/document';
+import {
+  laid,
+  partOfPiece,
+  plumbingKinds,
+  removePiece,
+  type Id,
+  type PlumbingKind,
+} from '@torvek/core/document';
 import type { PartKind } from '@torvek/core/parts';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -48,6 +55,11 @@ const partKindOf: Partial<Record<PlumbingKind, { field: string; kind: PartKind }
   heater: { field: 'heater', kind: 'heater' },
   hose: { field: 'hose', kind: 'hose' },
 };
+/** Hoses that lie in a run of Route: their length is the run’s. */
+const routed = computed(
+  () => new Set(Object.values(job.design.runs ?? {}).flatMap(({ hoses = [] }) => hoses)),
+);
+const asLaid = computed(() => laid(job.design).plumbing ?? {});
 const at = (row: Row, field: string) => `plumbing.${row.id}.${field}`;
 const said = (value: number | null | undefined, digits = 3) =>
   value === null || value === undefined ? '' : formatNumber(value, digits);
@@ -88,7 +100,8 @@ const columns: GridColumn<Row>[] = [
     kind: 'number',
     label: 'Length',
     unit: 'm',
-    path: (row) => (row.kind === 'hose' ? at(row, 'lengthM') : null),
+    path: (row) => (row.kind === 'hose' && !routed.value.has(row.id) ? at(row, 'lengthM') : null),
+    text: ({ id }) => (routed.value.has(id) ? said(asLaid.value[id]?.lengthM) : ''),
     width: '3.6rem',
   },
   {
@@ -155,9 +168,7 @@ function add(kind: PlumbingKind): void {
   emit('pick', id);
 }
 function remove(row: Row): void {
-  job.change(`${row.name} removed`, (draft) => {
-    delete draft.plumbing?.[row.id];
-  });
+  job.change(`${row.name} removed`, (draft) => removePiece(draft, row.id));
 }
 </script>
 

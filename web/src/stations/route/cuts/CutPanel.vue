@@ -37,7 +37,7 @@ const type = (run: string, field: 'length' | 'reel', event: Event) =>
   (typed.value[run] = { ...of(run), [field]: (event.target as HTMLInputElement).value });
 
 const reel = ref({ part: '', name: '', length: '' });
-const cables = computed(() => shelf.library.of('cable'));
+const cables = computed(() => [...shelf.library.of('cable'), ...shelf.library.of('hose')]);
 const said = ref<string | null>(null);
 const busy = ref(false);
 async function send(body: { kind: string } & Record<string, unknown>, title: string): Promise<boolean> {
@@ -107,7 +107,7 @@ async function arrive(): Promise<void> {
       >
     </div>
     <p v-if="rows.length === 0" class="panel-empty">
-      Nothing to cut yet: runs that carry circuits with a chosen cable appear here.
+      Nothing to cut yet: runs that carry circuits with a chosen cable, or hoses, appear here.
     </p>
     <table v-else class="grid-table">
       <thead>

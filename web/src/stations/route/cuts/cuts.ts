@@ -27,13 +27,14 @@ export interface CutRow {
 
 type Told = Pick<Entry, 'body'>;
 
-/** Every conductor of every run, by run and kind of cable. */
+/** Every conductor and hose of every run, by run and kind. */
 export function cutRows(design: Design, entries: readonly Told[]): CutRow[] {
   const cut = new Map<string, number>();
   for (const { body } of entries) if (body.kind === 'cable-cut') cut.set(body.place, body.lengthM);
   return Object.entries(design.runs ?? {}).flatMap(([id, run]) => {
     const byPart = new Map<string, number>();
-    for (const { cable, count } of conductorsOf(run, design))
+    const hoses = (run.hoses ?? []).map((hose) => ({ cable: design.plumbing?.[hose]?.hose, count: 1 }));
+    for (const { cable, count } of [...conductorsOf(run, design), ...hoses])
       if (cable !== undefined) byPart.set(cable, (byPart.get(cable) ?? 0) + count);
     return [...byPart].map(([part, count]): CutRow => ({
       run: id,
@@ -123,6 +124,7 @@ export function runLabels(job: string, design: Design): Label[] {
       ...(run.circuits ?? []).map((one) => design.circuits[one]?.tag ?? one),
       ...(run.leads ?? []).map((one) => design.pack.leads?.[one]?.tag ?? one),
       ...(run.boards ?? []).map((one) => `sense wires of ${design.boards?.[one]?.tag ?? one}`),
+      ...(run.hoses ?? []).map((one) => design.plumbing?.[one]?.tag ?? one),
     ].join(', ');
     const cutM = runLengths(run)?.cutM;
     const label = (end: string): Label => ({

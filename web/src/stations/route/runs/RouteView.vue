@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hazardDistanceMm, runGeometry, type Id, type RunItem } from '@torvek/core/document';
+import { hazardDistanceMm, isHoseRun, runGeometry, type Id, type RunItem } from '@torvek/core/document';
 import type { RouteResult } from '@torvek/core/routing';
 import { nearestTo } from '@torvek/core/space';
 import { formatNumber } from '@torvek/core/quantity';
@@ -99,11 +99,21 @@ const drawn = computed(() =>
           ? [lineText([found.legs.points[leg]!, found.legs.points[leg + 1]!], props.side)]
           : [],
       );
-      return [{ id, tag: one.tag, d: pathText(found.path.pieces, props.side), tubes, rough: false }];
+      const d = pathText(found.path.pieces, props.side);
+      return [{ id, tag: one.tag, d, tubes, rough: false, coolant: isHoseRun(one) }];
     }
     return points === null || points.length < 2
       ? []
-      : [{ id, tag: one.tag, d: lineText(points, props.side), tubes: [], rough: true }];
+      : [
+          {
+            id,
+            tag: one.tag,
+            d: lineText(points, props.side),
+            tubes: [],
+            rough: true,
+            coolant: isHoseRun(one),
+          },
+        ];
   }),
 );
 const handles = computed(() =>
@@ -120,7 +130,11 @@ const clips = computed(() => {
 const spots = computed(() => {
   const found = run.value === undefined ? null : runGeometry(run.value);
   if (found === null) return [];
-  return hazards.value.flatMap(({ id, tag, points }) => {
+  const hoses = Object.entries(runs.value).flatMap(([id, one]) => {
+    const points = isHoseRun(one) ? full(one.points) : null;
+    return points === null || points.length < 2 ? [] : [{ id, tag: one.tag, points }];
+  });
+  return [...hazards.value, ...hoses].flatMap(({ id, tag, points }) => {
     const check = job.checks.find(
       ({ rule, subjects }) =>
         rule.id === 'route.separation' && subjects.includes(id) && subjects.includes(props.runId),
@@ -349,7 +363,7 @@ const asked = (kind: keyof typeof hazardDistanceMm) => hazardDistanceMm[kind];
       v-for="one in drawn"
       :key="one.id"
       class="run"
-      :class="{ picked: one.id === runId, rough: one.rough }"
+      :class="{ picked: one.id === runId, rough: one.rough, coolant: one.coolant }"
       :data-run="one.id"
     >
       <path v-for="(tube, i) in one.tubes" :key="i" :d="tube" class="tube" :stroke-width="9 * unit" />
@@ -500,6 +514,10 @@ text {
   stroke: var(--tv-hv);
   opacity: 0.55;
   stroke-linejoin: round;
+}
+
+.run.coolant .way {
+  stroke: var(--tv-coolant);
 }
 
 .run.picked .way {

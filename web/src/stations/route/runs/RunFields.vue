@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { conduitKinds, runDefaults, runPoles, type Id } from '@torvek/core/document';
+import { conduitKinds, isHoseRun, runDefaults, runPoles, type Id } from '@torvek/core/document';
 import { figureId } from '@torvek/core/figure';
 import { computed } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
@@ -33,7 +33,11 @@ const carried = computed(() => [
     tag: `sense wires of ${tag}`,
     field: 'boards' as const,
   })),
+  ...Object.entries(job.design.plumbing ?? {})
+    .filter(([, { kind }]) => kind === 'hose')
+    .map(([id, { tag }]) => ({ id, tag, field: 'hoses' as const })),
 ]);
+const coolant = computed(() => run.value !== undefined && isHoseRun(run.value));
 type Carried = (typeof carried.value)[number]['field'];
 const carries = (id: Id, field: Carried) => run.value?.[field]?.includes(id) === true;
 function toggle(id: Id, field: Carried, tag: string): void {
@@ -80,7 +84,12 @@ const figure = (name: 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg'
         {{ one.tag }}
       </label>
     </details>
+    <p v-if="coolant" class="soft">
+      Points lead from where the coolant of the hose comes to where it goes. Its length counts for flow and
+      filling; joins without a place of their own lie at its ends.
+    </p>
     <ChoiceField
+      v-else
       :path="`${at}.poles`"
       label="Poles"
       :options="runPoles.map((value) => ({ value, text: value === 'both' ? 'both' : `${value} alone` }))"

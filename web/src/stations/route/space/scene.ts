@@ -1,4 +1,4 @@
-import { runGeometry, type Design, type Id } from '@torvek/core/document';
+import { isHoseRun, runGeometry, type Design, type Id } from '@torvek/core/document';
 import { solidOf } from '@torvek/core/routing';
 import { pointOf, type Piece } from '@torvek/core/space';
 import {
@@ -140,7 +140,8 @@ export function sceneOf(design: Design, picked: Id, spots: readonly Spot[], colo
     const found = runGeometry(run);
     if (found === null) continue;
     const points = wayPoints(found.path.pieces);
-    add(tube(points, id === picked ? 0.028 : 0.014, colours.hv, run.tag));
+    const colour = isHoseRun(run) ? colours.coolant : colours.hv;
+    add(tube(points, id === picked ? 0.028 : 0.014, colour, run.tag));
     if (id === picked)
       for (const at of found.points) {
         const ball = new Mesh(
