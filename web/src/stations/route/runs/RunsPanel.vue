@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import type { RouteResult } from '@torvek/core/routing';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { defineAsyncComponent, ref, watch } from 'vue';
+import { download, fileName } from '../../../parts/pdf';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { useRuns } from '../use-runs';
@@ -18,6 +20,24 @@ const point = ref<number | null>(null);
 const close = ref(false);
 const space = ref(false);
 watch(runId, () => (point.value = null));
+
+/** Both views at full size, for whoever makes brackets or checks the frame. */
+async function save(kind: 'svg' | 'dxf'): Promise<void> {
+  const { viewsDxf, viewsOf, viewsSvg } = await import('../take/views');
+  const clips = Object.fromEntries(
+    ids.value.map((id) => {
+      const made = job.evaluation.runs[`routing.run:${id}`]?.result as RouteResult | null | undefined;
+      return [id, made?.clips.map(({ position }) => position) ?? []];
+    }),
+  );
+  const views = viewsOf(job.design, clips, [
+    `${job.name}, version ${job.version}, millimetres of the vehicle`,
+    'As drawn: ends that are not fixed still move, and what is measured in place counts before it.',
+  ]);
+  const text = kind === 'svg' ? viewsSvg(views) : await viewsDxf(views);
+  const type = kind === 'svg' ? 'image/svg+xml' : 'application/dxf';
+  download(new Blob([text], { type }), fileName(job.name, 'routes', kind));
+}
 </script>
 
 <template>
@@ -56,6 +76,10 @@ watch(runId, () => (point.value = null));
       >
         {{ close ? 'Whole vehicle' : 'This run alone' }}
       </button>
+      <template v-if="run && !space">
+        <button type="button" class="btn btn-sm btn-quiet" @click="save('svg')">SVG</button>
+        <button type="button" class="btn btn-sm btn-quiet" @click="save('dxf')">DXF</button>
+      </template>
       <RemoveButton v-if="run" :name="run.tag" @remove="remove(runId)" />
     </div>
     <SpaceView v-if="space" :run-id="runId" />
