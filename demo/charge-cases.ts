@@ -25,6 +25,13 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
     delete draft.limits!.chargeByTemperature;
   },
   'charge.breaker-trips': (draft) => void (supply(draft).continuousFraction = 0.7),
+  'charge.inrush-trips': (draft) => void Object.assign(supply(draft), { breakerA: 6, trip: 'B' }),
+  'charge.breaking': (draft) => void (supply(draft).faultA = 9000),
+  'charge.not-selective': (draft) => void (supply(draft).upstreamA = 25),
+  'charge.breaker-poles': (draft) => {
+    const part = draft.parts['dunmarsh-c20-4b@1']!;
+    if (part.kind === 'breaker') part.data.poles = 2;
+  },
   'charge.inlet-wire': (draft) => void (inlet(draft).wireA = 12),
   'charge.neutral': (draft) => {
     charger(draft).phase = 1;

@@ -385,3 +385,94 @@ test('what cannot be is named by its field: a wire that carries nothing, loads b
     { kind: 'invalid', path: 'supplies.supply-depot.otherA' },
   ]);
 });
+
+describe('the breaker of a supply', () => {
+  const of = (name: string, design = bus, supply = 'supply-depot') =>
+    evaluate(design).figures[`charge.breaker:${supply}:${name}` as FigureId];
+  const state = (rule: string, design: Design, supply = 'supply-depot') =>
+    evaluate(design).checks.find((one) => one.rule.id === rule && one.subjects.includes(supply))?.state;
+
+  test('opens at once from three, five or ten times its rated current, by its curve, as a peak', () => {
+    const at = (trip?: 'B' | 'C' | 'D') =>
+      of(
+        'opensFromA',
+        changed((draft) => void (trip && (draft.supplies!['supply-depot']!.trip = trip))),
+      )!.value!;
+    // The part is a C of 20 A.
+    expect(at()).toBeCloseTo(Math.SQRT2 * 5 * 20, 9);
+    expect(at('B')).toBeCloseTo(Math.SQRT2 * 3 * 20, 9);
+    expect(at('D')).toBeCloseTo(Math.SQRT2 * 10 * 20, 9);
+    const typed = changed((draft) => void (draft.supplies!['supply-depot']!.breakerA = 16));
+    expect(of('opensFromA', typed)!.value).toBeCloseTo(Math.SQRT2 * 5 * 16, 9);
+  });
+
+  test('meets what the chargers of its fullest phase draw at once, and what runs beside them', () => {
+    const inrushA = (bus.parts['thornwick-c11-350@1']!.data as { inrushA: number }).inrushA;
+    expect(of('inrushPeakA')!.value).toBe(inrushA);
+    expect(of('inrushPeakA', bus, 'supply-hall')!.value).toBeCloseTo(inrushA + Math.SQRT2 * 4, 9);
+    // Two on one phase add up; a second one on another phase does not.
+    const second = (phase: 1 | 2) =>
+      changed((draft) => {
+        Object.assign(draft.devices['device-charger']!, { phase: 1 });
+        draft.devices['device-second'] = { ...draft.devices['device-charger']!, tag: 'Second', phase };
+      });
+    expect(of('inrushPeakA', second(1))!.value).toBe(2 * inrushA);
+    expect(of('inrushPeakA', second(2))!.value).toBe(inrushA);
+    const edge = (share: number) =>
+      changed((draft) => {
+        const part = draft.parts['thornwick-c11-350@1']!;
+        if (part.kind === 'charger') part.data.inrushA = Math.SQRT2 * 100 * share;
+      });
+    expect(state('charge.inrush-trips', edge(0.999))).toBe('clear');
+    expect(state('charge.inrush-trips', edge(1.001))).toBe('raised');
+    const unknown = changed((draft) => {
+      Object.assign(draft.devices['device-charger']!, {
+        maxInputA: 16,
+        maxOutputA: 30,
+        efficiencyFraction: 0.93,
+        minV: 250,
+        maxV: 420,
+      });
+      delete draft.devices['device-charger']!.charger;
+    });
+    expect(of('inrushPeakA', unknown)).toMatchObject({
+      value: null,
+      gaps: [{ path: 'devices.device-charger.charger', label: 'inrush of Charger, three-phase' }],
+    });
+    expect(state('charge.inrush-trips', unknown)).toBe('not-checked');
+  });
+
+  test('opens alone below the curve of the one before it, in overload at 1.45 over 1.13 times', () => {
+    const before = (upstreamA: number, faultA: number, upstreamTrip: 'B' | 'C' | 'D' = 'C') =>
+      changed((draft) => {
+        Object.assign(draft.supplies!['supply-depot']!, { upstreamA, faultA, upstreamTrip });
+      });
+    expect(of('aloneToA', before(63, 400))!.value).toBe(5 * 63);
+    expect(state('charge.not-selective', before(63, 315))).toBe('clear');
+    expect(state('charge.not-selective', before(63, 316))).toBe('raised');
+    expect(state('charge.not-selective', before(63, 600, 'D'))).toBe('clear');
+    // 20 A here: 1.45 · 20 / 1.13 = 25.7 A before it.
+    expect(state('charge.not-selective', before(25, 100))).toBe('raised');
+    expect(state('charge.not-selective', before(26, 100))).toBe('clear');
+    const nothing = changed((draft) => {
+      delete draft.supplies!['supply-depot']!.upstreamA;
+      delete draft.supplies!['supply-depot']!.upstreamTrip;
+    });
+    expect([state('charge.not-selective', nothing), of('aloneToA', nothing)]).toEqual([undefined, undefined]);
+    const half = changed((draft) => void delete draft.supplies!['supply-depot']!.upstreamTrip);
+    expect(state('charge.not-selective', half)).toBe('not-checked');
+  });
+
+  test('breaks what flows at its place, and parts every phase', () => {
+    const fault = (faultA: number) =>
+      changed((draft) => void (draft.supplies!['supply-depot']!.faultA = faultA));
+    expect(state('charge.breaking', fault(6000))).toBe('clear');
+    expect(state('charge.breaking', fault(6001))).toBe('raised');
+    const unread = changed((draft) => void delete draft.supplies!['supply-depot']!.faultA);
+    expect(state('charge.breaking', unread)).toBe('not-checked');
+    expect(state('charge.breaker-poles', bus)).toBe('clear');
+    const two = changed((draft) => void (draft.supplies!['supply-depot']!.breaker = 'dunmarsh-c16-2d@1'));
+    expect(state('charge.breaker-poles', two)).toBe('raised');
+    expect(state('charge.breaker-poles', bus, 'supply-hall')).toBe('clear');
+  });
+});

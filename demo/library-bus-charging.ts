@@ -37,6 +37,9 @@ export const supplies: Design['supplies'] = {
     cableOhm: 220,
     breaker: 'dunmarsh-c20-4b@1',
     continuousFraction: 0.8,
+    faultA: 1400,
+    upstreamA: 160,
+    upstreamTrip: 'D',
   },
   'supply-workshop': {
     tag: 'Workshop, 32 A',
@@ -45,6 +48,7 @@ export const supplies: Design['supplies'] = {
     offersA: 32,
     cableOhm: 220,
     breaker: 'dunmarsh-c32-4b@1',
+    faultA: 2600,
   },
   'supply-hall': {
     tag: 'Village hall socket',
@@ -52,6 +56,7 @@ export const supplies: Design['supplies'] = {
     phases: 1,
     offersA: 10,
     breaker: 'dunmarsh-c16-2d@1',
+    faultA: 640,
     otherA: 4,
   },
   'supply-yard': {

@@ -25,6 +25,31 @@ export const busCharge: Mistake[] = [
   mend('400 V typed as the phase voltage', 'supply-depot', (d) => (depot(d).phaseVoltageV = 400)),
   mend('a residual device of type AC before a charger', 'supply-depot', (d) => (depot(d).residual = 'AC')),
   mend('a coding in kilo-ohms', 'supply-depot', (d) => (depot(d).cableOhm = 0.22)),
+  mend('a breaker that the inrush opens', 'supply-hall', (d) => {
+    Object.assign(hall(d), { breakerA: 10, trip: 'B', otherA: 0 });
+    const part = d.parts[charger(d).charger!]!;
+    if (part.kind === 'charger') part.data.inrushA = 70;
+  }),
+  stop('a short circuit beyond what the breaker breaks', 'supply-workshop', (d) => {
+    supply(d, 'supply-workshop').faultA = 12_000;
+  }),
+  note('a breaker before it that opens first', 'supply-depot', (d) => {
+    Object.assign(depot(d), { upstreamA: 25, upstreamTrip: 'C' });
+  }),
+  mend('a breaker of two poles on three phases', 'supply-depot', (d) => {
+    const part = d.parts[depot(d).breaker!]!;
+    if (part.kind === 'breaker') part.data.poles = 2;
+  }),
+  unchecked(
+    'a short circuit that nobody measured',
+    'supplies.supply-hall.faultA',
+    (d) => delete hall(d).faultA,
+  ),
+  unchecked(
+    'a breaker before it of an unknown curve',
+    'supplies.supply-depot.upstreamTrip',
+    (d) => delete depot(d).upstreamTrip,
+  ),
   unchecked(
     'a wall box whose pilot nobody read',
     'supplies.supply-depot.offersA',
@@ -184,7 +209,11 @@ export const busCharge: Mistake[] = [
 export const truckCharge: Mistake[] = [
   note('a wall box of 32 A on a breaker of 20 A', 'supply-store', (d) => (store(d).offersA = 32)),
   mend('a residual device of type AC', 'supply-store', (d) => (store(d).residual = 'AC')),
-  unchecked('no residual device known of', 'supplies.supply-store.residual', (d) => delete store(d).residual),
+  unchecked('no residual device known of', 'supplies.supply-store.residual', (d) => {
+    delete store(d).residual;
+    delete store(d).breaker;
+    store(d).breakerA = 20;
+  }),
   mend(
     'a cut of the enable that needs power',
     'cut-enable',

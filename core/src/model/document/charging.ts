@@ -1,4 +1,4 @@
-import { residualKinds } from '../parts';
+import { residualKinds, tripCurves } from '../parts';
 import { choice, chosen, defaultsOf, flag, num, part, refer, share, tag, words, type ItemOf } from './field';
 
 /** Roles of thresholds: the upper chain from the top, then the lower one. */
@@ -35,10 +35,16 @@ export const supplyFields = {
   cableOhm: num('Coding of the cable', 'Ω', { usual: [90, 1700] }),
   breaker: part('Breaker', 'breaker'),
   breakerA: num('Breaker', 'A', { usual: [6, 125] }),
-  /** Typed, it holds instead of the breaker’s. */
+  /** Typed, these hold instead of the breaker’s. */
+  trip: choice('Trips by curve', tripCurves),
   residual: choice('Residual current', residualKinds),
   /** Of the breaker, for hours on end. */
   continuousFraction: share('Of the breaker, for hours', { fallback: 1, usual: [0.5, 1] }),
+  /** The breaker before it, at the board or the meter. */
+  upstreamA: num('Breaker before it', 'A', { usual: [10, 400] }),
+  upstreamTrip: choice('That one trips by curve', tripCurves),
+  /** Prospective short circuit where its breaker sits: measured by an electrician, or as the network says. */
+  faultA: num('Short circuit there', 'A', { shown: { unit: 'kA', scale: 1000 }, usual: [150, 50_000] }),
   /** What else hangs on the phases and starts before the chargers. */
   otherA: num('Other loads on its phases', 'A', { fallback: 0, usual: [0, 63] }),
   /** Of a station. */

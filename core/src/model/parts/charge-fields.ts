@@ -14,6 +14,9 @@ const mass = n('massKg', 'Mass', 'kg');
 /** What sees a residual current, from nothing to all of it. */
 export const residualKinds = ['none', 'AC', 'A', 'A and 6 mA DC', 'B'] as const;
 
+/** Curves by which breakers of the mains trip. */
+export const tripCurves = ['B', 'C', 'D'] as const;
+
 /** Data of what charges, from the inlet on. */
 export const chargePartFields: Record<ChargePartKind, readonly PartField[]> = {
   charger: [
@@ -60,7 +63,7 @@ export const chargePartFields: Record<ChargePartKind, readonly PartField[]> = {
   breaker: [
     n('ratedA', 'Rated current', 'A'),
     { kind: 'choice', name: 'poles', label: 'Poles', choices: [1, 2, 3, 4] },
-    { kind: 'choice', name: 'trip', label: 'Trips by curve', choices: ['B', 'C', 'D'] },
+    { kind: 'choice', name: 'trip', label: 'Trips by curve', choices: tripCurves },
     n('breakingA', 'Breaking capacity', 'A'),
     { kind: 'choice', name: 'residual', label: 'Residual current', choices: residualKinds },
   ],

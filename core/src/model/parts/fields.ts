@@ -4,7 +4,7 @@ import { coolingPartFields } from './cooling-fields';
 import type { PartKind } from './kinds';
 import { amps, area, celsius, fraction, maybe, n, seconds, temperature, type PartField } from './part-field';
 
-export { residualKinds } from './charge-fields';
+export { residualKinds, tripCurves } from './charge-fields';
 export type { CurveColumn, PartField, TableField } from './part-field';
 
 const interlock: PartField = {

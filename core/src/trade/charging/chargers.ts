@@ -19,6 +19,8 @@ export interface BuiltCharger {
   dcDetection: boolean;
   isolated: boolean;
   endV: number | null;
+  /** At the moment it is switched on, peak, on each of its phases; null: nobody says. */
+  inrushA: number | null;
 }
 
 type Slices = Pick<Design, 'devices' | 'parts'>;
@@ -83,6 +85,7 @@ export function builtCharger(
       dcDetection: data?.dcDetection ?? false,
       isolated: device.isolation === undefined ? (data?.isolated ?? false) : device.isolation === 'isolated',
       endV: device.endV ?? null,
+      inrushA: data?.inrushA ?? null,
     },
   };
 }

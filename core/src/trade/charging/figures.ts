@@ -13,6 +13,7 @@ declare module '../../ground/figure' {
       | 'energyToPackKWh'
       | 'energyMainsKWh'
       | 'heatW';
+    'charge.breaker': 'inrushPeakA' | 'opensFromA' | 'aloneToA';
     'charge.winter': 'minutes' | 'warmMinutes' | 'takesA';
     'charge.station':
       | 'usableFromV'

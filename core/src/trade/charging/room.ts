@@ -1,6 +1,7 @@
 import { defineRoom } from '../../model/step';
 import { acCharge } from './ac-charge';
 import { branchStep, chargerStep } from './branch-step';
+import { breakerStep } from './breaker-step';
 import { chargeCurve } from './charge-curve';
 import { cutStep } from './cut-step';
 import { dcfcWindow } from './dcfc-window';
@@ -15,7 +16,17 @@ import { winterStep } from './winter-step';
 
 export const chargingRoom = defineRoom('charging', 'charge')
   .withRules('charge', 'charge-curve', 'ac-charge', 'dcfc-window', 'threshold-ladder')
-  .withSteps(supplyStep, stationStep, winterStep, inletStep, cutStep, chargerStep, branchStep, ladderStep)
+  .withSteps(
+    supplyStep,
+    breakerStep,
+    stationStep,
+    winterStep,
+    inletStep,
+    cutStep,
+    chargerStep,
+    branchStep,
+    ladderStep,
+  )
   .withCalculator(pilot)
   .withCalculator(proximity)
   .withCalculator(acCharge)

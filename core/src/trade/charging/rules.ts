@@ -1,6 +1,8 @@
 import { rulesOf } from '../../ground/finding';
 
 const rule = rulesOf('charge');
+const instant =
+  'IEC 60898-1: B opens at once from 3, C from 5, D from 10 times its rated current; as a peak √2 times that';
 const mains = 'Pilot, cable, wires and breaker as given; local rules for fixed wiring come first';
 const perCar = 'Way from the socket to the cells, as given';
 
@@ -36,6 +38,38 @@ export const chargeRules = {
     'It opens in the middle of the night, or its contacts age in their own heat.',
     'A pilot that offers less, fewer loads beside it, or a circuit of its own that is made for it.',
     mains,
+  ),
+  inrush: rule(
+    'inrush-trips',
+    'mend',
+    'Chargers may open their breaker as they are switched on',
+    'Their capacitors fill in one half-wave; a breaker takes that for a short circuit, now and then.',
+    'A breaker of a slower curve where the loop allows it, chargers that start one after the other, or a charger with a limited inrush.',
+    instant,
+  ),
+  breaking: rule(
+    'breaking',
+    'stop',
+    'A breaker cannot break the short circuit at its place',
+    'It bursts or welds, and nothing parts the fault.',
+    'A breaker of a higher breaking capacity, or one before it that is proved to back it up.',
+    'Breaking capacity of the breaker against the short circuit as measured or told by the network',
+  ),
+  selective: rule(
+    'not-selective',
+    'note',
+    'A fault at the vehicle opens the breaker before its own',
+    'A whole building goes dark for one cable, and nobody looks for the fault at the vehicle.',
+    'A larger breaker before it or of a slower curve, or a smaller one here; the makers’ tables decide.',
+    `${instant}; for overload 1.13 times the rated current not tripping before, 1.45 times tripping here`,
+  ),
+  poles: rule(
+    'breaker-poles',
+    'mend',
+    'A breaker does not part every phase',
+    'The vehicle stays live by the others.',
+    'A breaker with a pole for each phase, and one for the neutral where the local rules ask it.',
+    'Poles of the breaker against the phases of the supply',
   ),
   wire: rule(
     'inlet-wire',

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { supplyKinds, type Id } from '@torvek/core/document';
-import { residualKinds } from '@torvek/core/parts';
+import { residualKinds, tripCurves } from '@torvek/core/parts';
 import { computed } from 'vue';
+import { figureId } from '@torvek/core/figure';
 import ChoiceField from '../../../parts/ChoiceField.vue';
+import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
 import TextField from '../../../parts/TextField.vue';
@@ -20,12 +22,22 @@ const breaker = computed(() => {
 const inlets = computed(() =>
   Object.entries(job.design.inlets ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
 );
+const figure = (name: 'inrushPeakA' | 'opensFromA' | 'aloneToA') =>
+  figureId('charge.breaker', props.supplyId, name);
+const hasBefore = computed(
+  () => supply.value?.upstreamA !== undefined || supply.value?.upstreamTrip !== undefined,
+);
 const percent = (share: number | undefined) => (share === undefined ? undefined : share * 100);
 const texts = <T extends string | number>(values: readonly T[]) =>
   values.map((value) => ({ value, text: String(value) }));
 </script>
 
 <template>
+  <div class="figure-row">
+    <FigureValue :id="figure('inrushPeakA')" show-label />
+    <FigureValue :id="figure('opensFromA')" show-label />
+    <FigureValue v-if="hasBefore" :id="figure('aloneToA')" show-label />
+  </div>
   <div class="fields">
     <TextField :path="at('tag')" label="Name" required />
     <PartField :path="at('breaker')" kind="breaker" label="Breaker" none="not chosen" />
@@ -49,6 +61,20 @@ const texts = <T extends string | number>(values: readonly T[]) =>
           ? 'not said'
           : `${breaker.residual === 'none' ? 'none' : `type ${breaker.residual}`} (of the breaker)`
       "
+    />
+    <ChoiceField
+      :path="at('trip')"
+      label="Trips by curve"
+      :options="texts(tripCurves)"
+      :none="breaker === null ? 'not said' : `${breaker.trip} (of the breaker)`"
+    />
+    <NumberField :path="at('faultA')" />
+    <NumberField :path="at('upstreamA')" />
+    <ChoiceField
+      :path="at('upstreamTrip')"
+      label="That one trips by curve"
+      :options="texts(tripCurves)"
+      none="not said"
     />
     <NumberField :path="at('otherA')" />
     <NumberField :path="at('phaseVoltageV')" />
