@@ -183,6 +183,29 @@ export function runsOfCircuit(runs: Design['runs'] = {}, circuit: Id): [Id, RunI
 }
 
 const laidDesigns = new WeakMap<Design, Design>();
+/** What was made of these slices last: an edit elsewhere leaves them as they are, and whoever reads a map as a whole need not look again. */
+const laidSlices = {
+  circuits: new WeakMap<object, Kept<Design['circuits']>>(),
+  pack: new WeakMap<object, Kept<Design['pack']>>(),
+  hoses: new WeakMap<object, Kept<Partial<Pick<Design, 'plumbing' | 'joins'>>>>(),
+};
+interface Kept<Made> {
+  by: readonly unknown[];
+  made: Made;
+}
+function once<Made>(
+  kept: WeakMap<object, Kept<Made>>,
+  of: object,
+  by: readonly unknown[],
+  make: () => Made,
+): Made {
+  const before = kept.get(of);
+  if (before?.by.every((one, i) => one === by[i]) === true) return before.made;
+  const made = make();
+  kept.set(of, { by, made });
+  return made;
+}
+
 /** By the circuit and the first of its runs: a draft and the design it is of are both kept. */
 interface LaidCircuit {
   by: (RunItem | number)[];
@@ -200,11 +223,13 @@ export function laid(design: Design): Design {
   if (design.runs === undefined) return design;
   const known = laidDesigns.get(design);
   if (known !== undefined) return known;
+  const { circuits, pack, runs, plumbing, joins } = design;
   const made = {
     ...design,
-    circuits: circuitsLaid(design),
-    pack: packLaid(design),
-    ...hosesLaid(design, design.runs),
+    circuits: once(laidSlices.circuits, circuits, [runs, pack], () => circuitsLaid(design)),
+    pack: once(laidSlices.pack, pack, [runs], () => packLaid(design)),
+    ...(plumbing !== undefined &&
+      once(laidSlices.hoses, plumbing, [runs, joins], () => hosesLaid(design, runs))),
   };
   laidDesigns.set(design, made);
   laidDesigns.set(made, made);

@@ -22,6 +22,12 @@ const placesOf = (those: readonly Met[]) => [
 
 /** How far along a way first lies inside of a solid, m; null: nowhere. */
 function firstInside(solid: Solid, along: readonly Vector[]): number | null {
+  // Most solids are nowhere near: along one axis the whole way lies beside them.
+  for (const axis of [0, 1, 2] as const) {
+    const [low, high] = [solid.low[axis] + insideM, solid.high[axis] - insideM];
+    if (along.every((point) => point[axis] <= low) || along.every((point) => point[axis] >= high))
+      return null;
+  }
   let atM = 0;
   for (let i = 0; i < along.length; i += 1) {
     if (i > 0) atM += distance(along[i - 1]!, along[i]!);

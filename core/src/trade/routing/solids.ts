@@ -42,10 +42,12 @@ export function pointsAlong({ pieces }: Pick<Path, 'pieces'>): Vector[] {
 
 /** How far a point lies inside of a solid, m; negative: how far outside of it. */
 export function depthIn({ low, high }: Solid, point: Vector): number {
-  const inside = [0, 1, 2].map((i) => Math.min(point[i]! - low[i]!, high[i]! - point[i]!));
-  const least = Math.min(...inside);
+  const x = Math.min(point[0] - low[0], high[0] - point[0]);
+  const y = Math.min(point[1] - low[1], high[1] - point[1]);
+  const z = Math.min(point[2] - low[2], high[2] - point[2]);
+  const least = Math.min(x, y, z);
   if (least >= 0) return least;
-  return -Math.hypot(...inside.map((one) => Math.min(0, one)));
+  return -Math.hypot(Math.min(0, x), Math.min(0, y), Math.min(0, z));
 }
 
 const sizes = [
