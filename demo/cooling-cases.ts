@@ -27,6 +27,9 @@ const hose = (draft: Design, from: string, to: string, lengthM = 0.4) => {
 
 /** For each rule of cooling that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrongCooling: Record<string, (draft: Design) => void> = {
+  'cooling.cabin-cold': (draft) => void (draft.cabin!.bodyM2 = 90),
+  'cooling.screen-mists': (draft) => void (draft.cabin!.people = 14),
+  'cooling.cabin-heat-said': (draft) => void (draft.vehicle.cabinHeatW = 900),
   'cooling.no-pump': (draft) => void delete draft.plumbing!['piece-drive-pump'],
   'cooling.stands': (draft) => void (piece(draft, 'throttle-tail').openFraction = 0),
   'cooling.no-way-out': (draft) => void (piece(draft, 'radiator').switched = 'driving'),

@@ -283,7 +283,7 @@ describe('cold', () => {
   });
   test('a design that says nothing of cooling is asked nothing', () => {
     const silent = changed((draft) => {
-      for (const key of ['cooling', 'loops', 'joins', 'plumbing'] as const) delete draft[key];
+      for (const key of ['cooling', 'cabin', 'loops', 'joins', 'plumbing'] as const) delete draft[key];
     });
     const { figures, checks } = evaluate(silent);
     expect(Object.keys(figures).filter((id) => id.startsWith('cooling.'))).toEqual([]);

@@ -79,6 +79,18 @@ const joinRows: [loop: string, id: string, tag: string, x: number, y: number, z:
   ['drive', 'motor', 'Behind the motor', -3.3, 0.2, 0.7],
   ['drive', 'radiator', 'Before the radiator, drive', -2.0, -0.9, 0.8],
 ];
+/** The driver’s end is heated, behind a curtain: shelves need none. */
+export const cabin: NonNullable<Design['cabin']> = {
+  heater: 'device-heater',
+  wantedC: 16,
+  glassM2: 5.5,
+  bodyM2: 22,
+  bodyWPerM2K: 1.6,
+  freshM3PerH: 60,
+  people: 2,
+  insideWPerM2K: 35,
+};
+
 export const joins: Joins = Object.fromEntries(
   joinRows.map(([loop, id, tag, xM, yM, zM, bleed]) => [
     `join-${loop}-${id}`,

@@ -24,7 +24,7 @@ import {
   supplies,
 } from './library-bus-charging';
 import { bundles, ends, wires } from './library-bus-looms';
-import { cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
+import { cabin, cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
 import { hazards, hoseAgain, laid, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
@@ -557,6 +557,7 @@ const design: Design = {
   supplies,
   inlets,
   cuts,
+  cabin,
   limits,
   sensing,
   lowVoltage,
@@ -896,6 +897,11 @@ export const libraryBus: DemoJob = {
         reel: arrivedId(reelsSeq, 2),
         count: 2,
       },
+    },
+    {
+      at: '2026-11-24T10:55:00Z',
+      by: technician,
+      entry: { kind: 'cable-cut', place: 'runs.run-hose-tail.cutLengthM', lengthM: 4.2 },
     },
   ],
 };

@@ -160,3 +160,28 @@ test('worst case, over time and cold follow from one another; the truck has no l
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Findings and working')).toContainText('cells would settle at');
 });
+
+test('a cabin on the coldest night: what it needs, and a screen that mists when the bus is full', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('cool?panel=cold', 'job-demo-orchard-truck');
+  const card = page.locator('[data-cabin]');
+  await card.getByRole('button', { name: 'Begin' }).click();
+  await card.getByLabel('Glass', { exact: true }).fill('1.6');
+  await page.keyboard.press('Enter');
+  // What is not given yet is asked, and nothing is guessed.
+  await expect(card).toContainText('Heat the cabin needs—');
+  await open('cool?panel=cold');
+  await expect(card).toContainText(/It needs 236\d W/);
+  await card.getByLabel('People in it').fill('16');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Findings and working')).toContainText(
+    'with 16 in it the cabin’s air mists below',
+  );
+  await card.getByLabel('Fresh air').fill('600');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Findings and working')).toContainText('the cabin reaches');
+});

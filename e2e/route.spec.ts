@@ -160,3 +160,35 @@ test('the vehicle in three dimensions, and as a file for others', async ({ page,
     expect((await file).suggestedFilename()).toMatch(/routes\.glb$/);
   }
 });
+
+test('a hose is a run: its length is the loop’s, and both views go along as files', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('cool?panel=loops&loop=loop-pack');
+  const litres = figure(page, 'cooling.fill:loop-pack:volumeL');
+  const row = page.locator('[data-pieces]').getByRole('row', { name: /Back from the tail/ });
+  await expect(row).toContainText('4.2');
+  await open('cool?panel=fill');
+  const before = Number(/([\d.]+)\s*L/.exec((await litres.first().textContent()) ?? '')?.[1]);
+  await open('route?run=run-hose-tail');
+  await page.getByLabel('Cut to').fill('6.2');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  for (const kind of ['SVG', 'DXF']) {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: kind, exact: true }).click(),
+    ]);
+    expect(file.suggestedFilename()).toMatch(new RegExp(`routes.*\\.${kind.toLowerCase()}$`));
+  }
+  await open('cool?panel=loops&loop=loop-pack');
+  await expect(row).toContainText('6.2');
+  await open('cool?panel=fill');
+  // Two metres of a bore of 25 mm hold 0.98 L.
+  await expect
+    .poll(async () => Number(/([\d.]+)\s*L/.exec((await litres.first().textContent()) ?? '')?.[1]) - before)
+    .toBeGreaterThan(0.9);
+});

@@ -10,6 +10,14 @@ const coolant = (d: Design) => d.parts['brinmere-g50@1']!.data as unknown as Rec
 
 /** Two loops of the bus. */
 export const busCool: Mistake[] = [
+  mend('glass all around and no more heat', 'cabin', (d) => (d.cabin!.glassM2 = 25)),
+  mend('a full bus and one vent', 'cabin', (d) => Object.assign(d.cabin!, { people: 20, freshM3PerH: 30 })),
+  mend('a heater that is too weak when it is cold', 'cabin', (d) => {
+    d.devices['device-heater']!.ratedPowerW = 1500;
+  }),
+  note('cabin heat left out of the winter', 'cabin', (d) => (d.vehicle.cabinHeatW = 0)),
+  unchecked('fresh air that nobody knows', 'cabin.freshM3PerH', (d) => delete d.cabin!.freshM3PerH),
+  unchecked('a cabin that nothing heats', 'cabin.heater', (d) => delete d.cabin!.heater),
   mend('no pump in the pack’s loop', 'loop-pack', (d) => delete d.plumbing!['piece-pump']),
   mend('a pump the wrong way round', 'piece-pump', (d) => {
     const pump = piece(d, 'pump');

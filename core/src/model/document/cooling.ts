@@ -155,6 +155,24 @@ export const coolingFields = {
 export interface CoolingSettings extends ItemOf<typeof coolingFields> {}
 export const coolingDefaults = defaultsOf(coolingFields);
 
+/** Where people sit: what keeps it warm and its screen clear in the coldest night. */
+export const cabinFields = {
+  wantedC: num('Wanted inside', '°C', { fallback: 18, usual: [5, 28] }),
+  glassM2: num('Glass', 'm²', { usual: [0.5, 30] }),
+  glassWPerM2K: num('Glass passes', 'W/m²K', { fallback: 5.8, usual: [1, 7] }),
+  bodyM2: num('Walls, roof and floor', 'm²', { usual: [2, 150] }),
+  bodyWPerM2K: num('They pass', 'W/m²K', { fallback: 2.5, usual: [0.3, 7] }),
+  /** Drawn in from outside; what only goes round takes no heat and no damp away. */
+  freshM3PerH: num('Fresh air', 'm³/h', { usual: [5, 1500] }),
+  people: num('People in it', '', { fallback: 1, usual: [0, 80] }),
+  /** On the screen: by its blower inside, by the drive outside. */
+  insideWPerM2K: num('Blower on the screen carries', 'W/m²K', { fallback: 15, usual: [5, 60] }),
+  outsideWPerM2K: num('Wind outside carries', 'W/m²K', { fallback: 50, usual: [10, 120] }),
+  heater: refer('Heated by', 'devices'),
+};
+export interface CabinSettings extends ItemOf<typeof cabinFields> {}
+export const cabinDefaults = defaultsOf(cabinFields);
+
 /** What cells stand at most, and from where they are charged, °C, where the design does not say: usual ones of the trade. */
 export const usualCellLimits = {
   NMC: { maxC: 45, chargeMinC: 0 },

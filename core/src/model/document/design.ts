@@ -9,7 +9,7 @@ import {
   thresholdFields,
 } from './charging';
 import { circuitFields, deviceFields } from './circuit';
-import { coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
+import { cabinFields, coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
 import { many, maybeMany, maybeOne, one, type Field, type ItemOf } from './field';
 import type { Id } from './id';
 import { bundleFields, endFields, wireFields } from './looms';
@@ -50,6 +50,7 @@ export const designFields = {
   zones: maybeMany('Zones', 'route/lines', zoneFields),
   /** Coolant: what is asked of it, its loops, and what each is made of. */
   cooling: maybeOne('Cooling', 'cool/worst', coolingFields),
+  cabin: maybeOne('Cabin', 'cool/cold', cabinFields),
   loops: maybeMany('Coolant loops', 'cool/loops', loopFields),
   joins: maybeMany('Joins of hoses', 'cool/loops', joinFields),
   plumbing: maybeMany('Plumbing', 'cool/loops', plumbingFields),

@@ -59,6 +59,7 @@ export function removeDevice(draft: Design, id: Id): void {
     else delete circuit.device;
   }
   for (const piece of Object.values(draft.plumbing ?? {})) if (piece.device === id) delete piece.device;
+  if (draft.cabin?.heater === id) delete draft.cabin.heater;
   for (const map of [draft.inlets, draft.thresholds, draft.services, draft.ends])
     for (const one of Object.values(map ?? {})) if (one.device === id) delete one.device;
   openEnds(draft, id);

@@ -16,6 +16,7 @@ declare module '../../ground/figure' {
     'cooling.plumbing': never;
     'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';
     'cooling.box': 'uaWPerK' | 'heaterW' | 'warmS' | 'holdW' | 'energyKWh' | 'finalC';
+    'cooling.cabin': 'wPerK' | 'neededW' | 'givesW' | 'reachesC' | 'screenC' | 'dewC';
     'cooling.air': 'airKgPerS' | 'airWPerK' | 'outC' | 'cellsC';
     'cooling.pack': 'driveMaxC' | 'driveEndC' | 'chargeMaxC' | 'uncooledMaxC' | 'morningC' | 'settledMaxC';
   }

@@ -2,6 +2,7 @@ import { defineRoom } from '../../model/step';
 import { airStep } from './air-step';
 import { boxStep } from './box-step';
 import { boxUa } from './box-ua';
+import { cabinStep } from './cabin-step';
 import { chargeStep, hillStep } from './demand-steps';
 import { expansion } from './expansion';
 import { fillStep } from './fill-step';
@@ -27,7 +28,18 @@ export const coolingRoom = defineRoom('cooling', 'cool')
     'leak-test',
     'expansion',
   )
-  .withSteps(hillStep, chargeStep, schoolStep, plumbingStep, loopStep, fillStep, boxStep, airStep, packStep)
+  .withSteps(
+    hillStep,
+    chargeStep,
+    schoolStep,
+    plumbingStep,
+    loopStep,
+    fillStep,
+    boxStep,
+    airStep,
+    packStep,
+    cabinStep,
+  )
   .withCalculator(hydraulic)
   .withCalculator(loopBalance)
   .withCalculator(loopThermal)

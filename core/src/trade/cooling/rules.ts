@@ -5,6 +5,30 @@ const settled = 'Flows and temperatures of the loop brought together, in the wor
 const heights = 'Heights of the joins, as given';
 
 export const coolingRules = {
+  cabinCold: rule(
+    'cabin-cold',
+    'mend',
+    'The heater does not keep the cabin warm',
+    'An engine gave heat for nothing; at the lowest voltage of the pack a bare element gives least, when it is coldest.',
+    'A larger heater, better walls and glass, less fresh air where nobody mists it, or less wanted.',
+    'Heat through walls and glass and with the fresh air, less what people give, in the coldest night',
+  ),
+  mists: rule(
+    'screen-mists',
+    'mend',
+    'The screen mists in the cold',
+    'Whoever drives sees nothing within minutes.',
+    'More fresh air, more of it on the screen, a warmer cabin, or fewer people.',
+    'Dew point of the cabin’s air against the inside of single glass; outside air is taken as saturated',
+  ),
+  cabinSaid: rule(
+    'cabin-heat-said',
+    'note',
+    'Less cabin heat is said than the cabin needs',
+    'The range of the coldest day is reckoned with the smaller one.',
+    'Take the computed one, or say what of the cabin is not right.',
+    'Cabin heat as typed in the Brief against what the cabin needs',
+  ),
   noPump: rule(
     'no-pump',
     'mend',

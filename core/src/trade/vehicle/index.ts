@@ -21,3 +21,4 @@ export {
   type RangeResult,
   type RoadLoadInput,
 } from './range';
+export { coldAirKgM3 } from './winter-step';

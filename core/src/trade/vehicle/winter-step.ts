@@ -58,8 +58,15 @@ export const winterStep: StepDefinition = {
     inputs.figure('massKg', figureId('vehicle.axles', 'vehicle', 'totalKg'));
     roadInputs(inputs, vehicle);
     const drawsW = accessories(inputs, read);
-    const { cabinHeatW, airDensityKgM3 } = vehicle;
-    if (cabinHeatW === undefined || cabinHeatW < 0)
+    const { airDensityKgM3 } = vehicle;
+    // Typed, it holds instead of what the cabin is computed to need.
+    const needed =
+      vehicle.cabinHeatW !== undefined || read.at('cabin') === undefined
+        ? null
+        : read.figure(figureId('cooling.cabin', 'cabin', 'neededW'));
+    if (needed !== null && needed.value === null) inputs.missing(...gapsBehind(needed));
+    const cabinHeatW = vehicle.cabinHeatW ?? needed?.value ?? undefined;
+    if (needed === null && (cabinHeatW === undefined || cabinHeatW < 0))
       inputs.missing({
         path: 'vehicle.cabinHeatW',
         label: 'cabin heat in winter',
@@ -70,7 +77,9 @@ export const winterStep: StepDefinition = {
     inputs.set(
       'accessoriesW',
       (drawsW ?? 0) + (cabinHeatW ?? 0),
-      { kind: 'document', path: 'vehicle.cabinHeatW' },
+      needed === null
+        ? { kind: 'document', path: 'vehicle.cabinHeatW' }
+        : { kind: 'constant', source: 'accessories as typed, cabin heat as computed' },
       'accessories and cabin heat',
     );
     if (airDensityKgM3 === undefined)

@@ -12,6 +12,7 @@ import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
+import CabinCard from './CabinCard.vue';
 
 /** Boxes of modules on the coldest night: what they lose, what warms them, how long that takes and what it costs. */
 const job = useJob();
@@ -131,6 +132,7 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
       </table>
     </template>
   </section>
+  <CabinCard />
   <section
     v-for="[id, box] in begun ? boxes : []"
     :key="id"
