@@ -192,3 +192,22 @@ test('owner: a person, an instrument, a backup and back', async ({ page, server,
   await page.goto(`${server.url}/jobs/${demoJob}/pack`);
   await saved(page);
 });
+
+test('where codes on labels lead is set by the owner; what cannot be an address stays typed, with the reason', async ({
+  page,
+  signIn,
+  server,
+}) => {
+  await signIn('owner');
+  await page.goto(`${server.url}/shop`);
+  const field = page.getByLabel('Codes on labels lead to');
+  await field.fill('torvek');
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByRole('alert')).toContainText('must be an address such as');
+  await expect(field).toHaveValue('torvek');
+  await field.fill('https://torvek.example:8443/');
+  await page.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(field).toHaveValue('https://torvek.example:8443');
+});

@@ -16,13 +16,19 @@ const problems = ref<Record<string, string>>({});
 const form = reactive({ name: '', password: '', roles: ['technician'] as Role[] });
 const said = ref<string | null>(null);
 
+/** With the fields that are wrong, where the server names them. */
+const wordsOf = (error: unknown) =>
+  error instanceof ApiError && error.issues.length > 0
+    ? error.issues.map((one) => one.message).join('; ')
+    : message(error);
 const message = (error: unknown) => (error instanceof Error ? error.message : 'it did not work');
 
 const marksOf = ({ id, demo }: Person) =>
   [demo ? 'demo' : '', id === session.person?.id ? 'you' : ''].filter((mark) => mark !== '').join(', ');
 
-async function load(): Promise<void> {
-  failure.value = null;
+/** @param before what went wrong before: it stays to be read */
+async function load(before: string | null = null): Promise<void> {
+  failure.value = before;
   try {
     people.value = await api.get<Listed[]>('/people');
     rules.value = await api.get<typeof rules.value>('/rules');
@@ -44,7 +50,7 @@ async function change(person: Person, to: { roles: Role[]; active: boolean }): P
     await api.patch(`/people/${person.id}`, to);
     if (person.id === session.person?.id) await session.load();
   } catch (error) {
-    failure.value = `${person.name}: ${message(error)}`;
+    return load(`${person.name}: ${message(error)}`);
   }
   await load();
 }
@@ -61,7 +67,7 @@ async function act(path: string, body: object): Promise<void> {
   try {
     await api.post(path, body);
   } catch (error) {
-    failure.value = message(error);
+    return load(wordsOf(error));
   }
   await load();
 }
