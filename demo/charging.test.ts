@@ -8,7 +8,7 @@ import {
 } from '@torvek/core/charging';
 import { judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
 import { evaluate } from '@torvek/core/design';
-import type { Design } from '@torvek/core/document';
+import { removeDevice, type Design } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
 import { packLayout } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
@@ -440,6 +440,11 @@ describe('the breaker of a supply', () => {
       gaps: [{ path: 'devices.device-charger.charger', label: 'inrush of Charger, three-phase' }],
     });
     expect(state('charge.inrush-trips', unknown)).toBe('not-checked');
+    // What the pilot offers does not bound it.
+    const unread = changed((draft) => void delete draft.supplies!['supply-depot']!.offersA);
+    expect(of('inrushPeakA', unread)!.value).toBe(inrushA);
+    const nobody = changed((draft) => removeDevice(draft, 'device-charger'));
+    expect(of('inrushPeakA', nobody)!.value).toBeNull();
   });
 
   test('opens alone below the curve of the one before it, in overload at 1.45 over 1.13 times', () => {

@@ -3,7 +3,7 @@ import type { CheckValue } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import type { BreakerData } from '../../model/parts';
 import { judge, type StepDefinition } from '../../model/step';
-import { onSupply } from './chargers';
+import { chargersView, onSupply } from './chargers';
 import { ofParts } from './of-parts';
 import { chargeRules } from './rules';
 import { mainsWay, type MainsWay } from './supply-inputs';
@@ -15,6 +15,9 @@ const opensFrom: Record<BreakerData['trip'], number> = { B: 3, C: 5, D: 10 };
 /** IEC 60898-1: so many times its rated current it holds for an hour, and with so many it is open by then. */
 const holdsTimes = 1.13;
 const tripsTimes = 1.45;
+
+/** What the inrush hangs on, beside the chargers themselves. */
+const inrushPaths = new Set(['supply.phases', 'supply.otherA', 'devices']);
 
 /** Inrush of all chargers that a phase feeds, added up: nobody says that they start one after the other. */
 function inrushOf({ serving, phases, otherA }: MainsWay): { peakA: number; unknown: string[] } {
@@ -50,8 +53,10 @@ export const breakerStep: StepDefinition = {
     const opensFromA = breakerA === null || trip === null ? null : Math.SQRT2 * opensFrom[trip] * breakerA;
     const { peakA, unknown } = inrushOf(way);
     const devices = read.at('devices');
+    // What pilot, cable and wires allow does not bound an inrush.
     const inrushGaps: Gap[] = [
-      ...way.gaps.filter(({ kind }) => kind !== 'never'),
+      ...read.shared(chargersView).flatMap(({ gaps }) => gaps),
+      ...way.gaps.filter((gap) => 'path' in gap && inrushPaths.has(gap.path.replace(at, 'supply'))),
       ...unknown.map((id): Gap => ({
         kind: 'not-given',
         path: `devices.${id}.charger`,

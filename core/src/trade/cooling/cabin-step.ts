@@ -17,8 +17,14 @@ const glassM2KPerW = 0.005;
 /** Below this share of what the cabin needs the heat that is typed makes the range too good. */
 const saidShare = 0.8;
 
+/** One line of what a figure is worked from. */
+type Input = [symbol: string, value: number, unit: string, origin: Origin];
+
 /** What heats the cabin at the lowest voltage of the pack, W; null: nothing is said to, or it is not known. */
-function heaterOf(cabin: CabinSettings, read: Reader): { givesW: number | null; gaps: Gap[] } {
+function heaterOf(
+  cabin: CabinSettings,
+  read: Reader,
+): { givesW: number | null; gaps: Gap[]; formula?: string; inputs?: Input[] } {
   const device = read.at('devices')[cabin.heater ?? ''];
   if (device === undefined)
     return {
@@ -32,7 +38,9 @@ function heaterOf(cabin: CabinSettings, read: Reader): { givesW: number | null; 
       givesW: null,
       gaps: [{ kind: 'not-given', path: `${at}.ratedPowerW`, label: `rated power of ${tag}` }],
     };
-  if (kind !== 'heater' || ratedVoltageV === undefined) return { givesW: ratedPowerW, gaps: [] };
+  const rated: Input = ['P_r', ratedPowerW, 'W', { kind: 'document', path: `${at}.ratedPowerW` }];
+  if (kind !== 'heater' || ratedVoltageV === undefined)
+    return { givesW: ratedPowerW, gaps: [], formula: 'P_r', inputs: [rated] };
   if (!(ratedVoltageV > 0))
     return {
       givesW: null,
@@ -48,7 +56,16 @@ function heaterOf(cabin: CabinSettings, read: Reader): { givesW: number | null; 
   const lowest = read.figure(packLowest);
   if (lowest.value === null) return { givesW: null, gaps: gapsBehind(lowest) };
   // A plain resistance: by the square of the voltage.
-  return { givesW: ratedPowerW * (lowest.value / ratedVoltageV) ** 2, gaps: [] };
+  return {
+    givesW: ratedPowerW * (lowest.value / ratedVoltageV) ** 2,
+    gaps: [],
+    formula: 'P_r·(V_min/V_r)²',
+    inputs: [
+      rated,
+      ['V_min', lowest.value, 'V', { kind: 'figure', id: packLowest }],
+      ['V_r', ratedVoltageV, 'V', { kind: 'document', path: `${at}.ratedVoltageV` }],
+    ],
+  };
 }
 
 /** The cabin in the coldest night: the heat it needs, what its heater reaches, and whether its screen stays clear. */
@@ -90,7 +107,7 @@ export const cabinStep: StepDefinition = {
     const wPerK = glassM2 * glass + bodyM2 * body + airWPerK;
     const peopleW = people * personW;
     const neededW = Math.max(0, wPerK * (wantedC - coldC) - peopleW);
-    const { givesW, gaps: heaterGaps } = heaterOf(cabin, read);
+    const { givesW, gaps: heaterGaps, formula = '', inputs: heat = [] } = heaterOf(cabin, read);
     const all = [...gaps, ...heaterGaps];
     const reachesC = givesW === null || !known ? null : coldC + (givesW + peopleW) / wPerK;
     // A heater that could do more is turned down.
@@ -116,8 +133,8 @@ export const cabinStep: StepDefinition = {
       [symbol, label, unit]: [string, string, string],
       value: number | null,
       because: Gap[],
-      formula: string,
-      inputs: [string, number, string, Origin][],
+      by: string,
+      inputs: readonly Input[],
       source: string,
     ): Figure => ({
       id: figureId('cooling.cabin', subject, name),
@@ -132,7 +149,7 @@ export const cabinStep: StepDefinition = {
               {
                 symbol,
                 label,
-                formula,
+                formula: by,
                 inputs: inputs.map(([of, number, as, from]) => ({
                   symbol: of,
                   value: number,
@@ -188,8 +205,8 @@ export const cabinStep: StepDefinition = {
           ['P_h', 'Its heater gives at the pack’s lowest', 'W'],
           givesW,
           heaterGaps,
-          'P_r·(V_min/V_r)²',
-          [],
+          formula,
+          heat,
           'Rated power; of a plain resistance by the square of the voltage',
         ),
         figure(

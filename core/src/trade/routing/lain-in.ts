@@ -5,9 +5,8 @@ import type { Reader } from '../../model/step';
 
 /** What lies in a run, of one kind: conductors, or coolant hoses. */
 export interface Lain {
-  /** Key of its part, and what it is called. */
+  /** Key of its part. */
   key: string;
-  label: string;
   outerDiameterMm: number;
   massKgPerM: number;
   /** Of conductors: the area of each, and its lug. */
@@ -29,7 +28,7 @@ export function lainIn(run: RunItem, id: Id, read: Reader): { lain: Lain[]; gaps
     if (part?.kind !== 'cable') gaps.push({ kind: 'not-given', path, label: `cable of ${tag}` });
     else {
       const { outerDiameterMm, massKgPerM, areaMm2 } = part.data;
-      const kind = { key: cable, label: part.label, outerDiameterMm, massKgPerM, areaMm2 };
+      const kind = { key: cable, outerDiameterMm, massKgPerM, areaMm2 };
       lain.push({ ...kind, lug: end?.kind === 'lug' ? end : null, count });
     }
   }
@@ -40,7 +39,7 @@ export function lainIn(run: RunItem, id: Id, read: Reader): { lain: Lain[]; gaps
       gaps.push({ kind: 'not-given', path: `plumbing.${hose}.hose`, label: `kind of ${piece?.tag ?? hose}` });
     else {
       const { outerMm, massKgPerM } = part.data;
-      const kind = { key: piece!.hose!, label: part.label, outerDiameterMm: outerMm, massKgPerM };
+      const kind = { key: piece!.hose!, outerDiameterMm: outerMm, massKgPerM };
       lain.push({ ...kind, areaMm2: 0, lug: null, count: 1 });
     }
   }

@@ -8,6 +8,7 @@ import { computed, ref } from 'vue';
 import { useJob } from '../../../stores/job';
 import {
   axesOf,
+  bodyOf,
   frameOf,
   lineText,
   onPaper,
@@ -39,14 +40,11 @@ const run = computed((): RunItem | undefined => runs.value[props.runId]);
 const axes = computed(() => axesOf[props.side]);
 
 const body = computed((): Drawn => {
-  const { wheelbaseM = 2.6, lengthM, frontOverhangM, heightM = 1.6 } = job.design.vehicle;
-  const front = frontOverhangM ?? wheelbaseM * 0.3;
-  const long = Math.min(Math.max(lengthM ?? wheelbaseM * 1.6, 1), 25);
-  const wide = Math.min(2.4, Math.max(1.4, long * 0.3));
-  const rect = { x: (front - long) * unitsPerM, w: long * unitsPerM };
+  const { frontM, longM, wideM, highM } = bodyOf(job.design.vehicle);
+  const rect = { x: (frontM - longM) * unitsPerM, w: longM * unitsPerM };
   return props.side === 'plan'
-    ? { ...rect, y: (-wide / 2) * unitsPerM, h: wide * unitsPerM }
-    : { ...rect, y: -Math.min(heightM, 2) * unitsPerM, h: Math.min(heightM, 2) * unitsPerM };
+    ? { ...rect, y: (-wideM / 2) * unitsPerM, h: wideM * unitsPerM }
+    : { ...rect, y: -Math.min(highM, 2) * unitsPerM, h: Math.min(highM, 2) * unitsPerM };
 });
 const wheels = computed(() => {
   const { wheelbaseM = 2.6, wheelDiameterM = 0.65 } = job.design.vehicle;

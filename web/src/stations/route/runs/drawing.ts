@@ -1,3 +1,4 @@
+import type { Design } from '@torvek/core/document';
 import { pointOf, type Piece } from '@torvek/core/space';
 
 /** From which side the vehicle is looked at: from above, or from its right. The front is to the right in both. */
@@ -41,6 +42,18 @@ export const lineText = (points: readonly At[], side: Side): string =>
     .map((point) => onPaper(point, side))
     .map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${text(x)},${text(y)}`)
     .join('');
+
+/** The body of a vehicle as far as it is given, m: its front, and how long, wide and high it is drawn. */
+export function bodyOf({ wheelbaseM = 2.6, lengthM, frontOverhangM, heightM = 1.6 }: Design['vehicle']) {
+  const longM = Math.min(Math.max(lengthM ?? wheelbaseM * 1.6, 1), 25);
+  return {
+    wheelbaseM,
+    frontM: frontOverhangM ?? wheelbaseM * 0.3,
+    longM,
+    wideM: Math.min(2.4, Math.max(1.4, longM * 0.3)),
+    highM: heightM,
+  };
+}
 
 interface Placed {
   xM?: number;

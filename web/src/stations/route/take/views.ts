@@ -1,5 +1,6 @@
 import { isHoseRun, runGeometry, type Design } from '@torvek/core/document';
 import { pointOf, type Piece } from '@torvek/core/space';
+import { bodyOf } from '../runs/drawing';
 
 /** Point on a sheet, mm: to the right is towards the front of the vehicle, up is up, or its left. */
 type OnSheet = readonly [xMm: number, yMm: number];
@@ -60,11 +61,7 @@ export function viewsOf(
   notes: readonly string[],
 ): Views {
   const { vehicle } = design;
-  const wheelbaseM = vehicle.wheelbaseM ?? 2.6;
-  const frontM = vehicle.frontOverhangM ?? wheelbaseM * 0.3;
-  const longM = Math.min(Math.max(vehicle.lengthM ?? wheelbaseM * 1.6, 1), 25);
-  const wideM = Math.min(2.4, Math.max(1.4, longM * 0.3));
-  const highM = vehicle.heightM ?? 1.6;
+  const { wheelbaseM, frontM, longM, wideM, highM } = bodyOf(vehicle);
   const sideMm = (wideM / 2) * 1000 + gapMm;
   const made: Views = { lines: [], circles: [], texts: [] };
   /** From above: y is to the left. From the right: z is up, over the other view. */
