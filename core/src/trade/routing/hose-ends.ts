@@ -45,7 +45,9 @@ export function hoseChecks(subject: Id, run: RunItem, read: Reader): Check[] {
       runRules.mixed,
       [subject],
       [],
-      isHoseRun(run) ? null : `${tag} carries ${n(hoses.length)} of coolant beside conductors.`,
+      isHoseRun(run)
+        ? null
+        : `${tag} carries ${n(hoses.length)} coolant ${hoses.length === 1 ? 'hose' : 'hoses'} beside conductors.`,
       [{ label: 'hoses beside conductors', value: isHoseRun(run) ? 0 : hoses.length, unit: '' }],
       { also: hoses },
     ),
