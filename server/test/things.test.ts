@@ -242,7 +242,10 @@ describe('sent to another job', () => {
     const arrived = await crate('K1', 'K2');
     const [a, b] = [1, 2].map((row) => `item-${arrived.body.seq}-${row}`);
     await fit(a!, first());
+    // What is refused makes no shelf either.
+    const jobsBefore = (await bench.rooms.jobs.list()).length;
     expect((await sendTo(a!, shopShelf.id)).body.error.code).toBe('fitted');
+    expect(await bench.rooms.jobs.list()).toHaveLength(jobsBefore);
     expect((await sendTo(b!, shopShelf.id)).status).toBe(200);
     const onShelf = stockOf(await bench.rooms.ledger.standing(shopShelf.id));
     expect([...onShelf.items.values()].at(-1)).toMatchObject({ serial: 'K2', place: null });
@@ -251,6 +254,7 @@ describe('sent to another job', () => {
       path: 'to',
       message: 'is this job',
     });
+    await send({ kind: 'remove', item: a, state: 'good' });
     expect((await sendTo(a!, 'job-nowhere', `${job}-z`)).body.error.issues[0].message).toBe('is no job here');
   });
 

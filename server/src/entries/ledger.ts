@@ -59,9 +59,15 @@ export class Ledger {
   /**
    * Appends entries to several jobs in one turn, one after the other: all of them, or none. The same ids again answer with the entries
    * that are there.
+   *
+   * @param first what has to be there before, made in the same turn
    */
-  appendAcross(wanted: readonly { job: string; id: string; judge: MakeEntry }[]): Promise<RecordedEntry[]> {
+  appendAcross(
+    wanted: readonly { job: string; id: string; judge: MakeEntry }[],
+    first: (turn: Turn) => Promise<void>,
+  ): Promise<RecordedEntry[]> {
     return this.writer.write(async (turn) => {
+      await first(turn);
       const made: RecordedEntry[] = [];
       for (const { job, id, judge } of wanted) made.push(await this.appendIn(turn, job, id, judge));
       return made;

@@ -12,8 +12,7 @@ import {
 import { HttpError, invalidInput } from '../http/errors';
 import type { Rooms } from '../rooms';
 import type { Bench, Court, RecordedEntry } from './court';
-import { zoneOf } from './instrument';
-import { judgeRequest } from './judge';
+import { blankDraft, judgeRequest } from './judge';
 import type { EntryRequest } from './judges';
 import { thingOf } from './things';
 
@@ -33,44 +32,38 @@ export async function sendThing(
 ): Promise<RecordedEntry> {
   const { id, to } = request;
   if (to === job) throw invalidInput([{ path: 'to', message: 'is this job' }]);
-  // The shelf is there as soon as something is to lie on it.
-  if (to === shopShelf.id && (await jobs.find(to)) === null)
-    await jobs.create(shopShelf.id, shopShelf.name, court.by.name);
-  if ((await jobs.find(to)) === null) throw invalidInput([{ path: 'to', message: 'is no job here' }]);
   let row: Arrived | null = null;
-  const [made] = await ledger.appendAcross([
-    {
-      job,
-      id,
-      judge: async (bench) => {
-        row = await asArrived(bench, thingOf(bench, request.item));
-        return judgeRequest(request, bench, court);
+  const [made] = await ledger.appendAcross(
+    [
+      {
+        job,
+        id,
+        judge: async (bench) => {
+          row = await asArrived(bench, thingOf(bench, request.item));
+          return judgeRequest(request, bench, court);
+        },
       },
-    },
-    {
-      job: to,
-      id: `${id}-arrival`,
-      judge: (bench) => {
-        if (row === null) throw new HttpError(409, 'id-taken', 'this id is that of another entry');
-        return {
-          id: `${id}-arrival`,
-          takenAt: request.takenAt,
-          by: court.by.name,
-          zone: zoneOf(bench.job),
-          witness: null,
-          subjects: [],
-          basis: [],
-          instrument: null,
-          attachments: [],
-          body: { kind: 'arrival', items: [row] },
-        };
+      {
+        job: to,
+        id: `${id}-arrival`,
+        judge: (bench) => {
+          if (row === null) throw new HttpError(409, 'id-taken', 'this id is that of another entry');
+          return {
+            ...blankDraft({ id: `${id}-arrival`, takenAt: request.takenAt }, bench, court),
+            body: { kind: 'arrival', items: [row] },
+          };
+        },
       },
+    ],
+    // The shelf is there as soon as something lies on it.
+    async (turn) => {
+      if (to === shopShelf.id) await jobs.ensureIn(turn, to, shopShelf.name, court.by.name);
     },
-  ]);
+  );
   return made!;
 }
 
-/** A thing as it arrives elsewhere: what is left of a reel, and what is told of it, the latest first to stay where there is too much. */
+/** A thing as it arrives elsewhere: what is left of a reel, and what is told of it, the latest stay where there is too much. */
 async function asArrived(bench: Bench, item: Item): Promise<Arrived> {
   const own: Quotation[] = [];
   for (const seq of item.history) {

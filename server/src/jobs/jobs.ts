@@ -114,6 +114,12 @@ export class Jobs {
     return this.get(id);
   }
 
+  /** Makes an empty job within a turn, unless it is there: with what else the turn writes, or not at all. */
+  async ensureIn(turn: Turn, id: string, name: string, by: string): Promise<void> {
+    if ((await this.find(id, turn.db)) === null)
+      await this.make(turn, { id, name, demo: false, design: blankDesign() }, by);
+  }
+
   private async make(turn: Turn, job: Omit<Job, 'version'>, by: string): Promise<void> {
     const { id, name } = job;
     await turn.job(id, { kind: 'job', ...job, createdAt: this.clock.now() });
