@@ -37,6 +37,7 @@ const tests = () =>
         'fuzz',
         'damage',
         'take-away',
+        'together',
       ],
       ...['library-bus', 'offers'],
     ],

@@ -11,9 +11,14 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openBench } from '../../server/test/bench-room';
+import type { Design } from '@torvek/core/document';
+import { libraryBus } from '../../demo/library-bus';
+import { changeOf, openBench, positionRequest } from '../../server/test/bench-room';
+import { runEditors } from '../../server/test/editors';
 import { fuzz, seeded } from '../../server/test/fuzz';
 import { runKillRounds } from '../../server/test/kill-rounds';
+import { killProcess, startProcess } from '../../server/test/real-process';
+import { rawRequest, rawUpgrade, runResets } from '../../server/test/resets';
 import { alterations } from './alterations';
 
 /**
@@ -96,5 +101,68 @@ await part('fuzz', 100_000, async (count) => {
   report('malformed requests', bad.length === 0, { ...figures, bad: bad.slice(0, 10) });
   await bench.close();
 });
+
+/** The built server on a folder of its own, with an owner signed in and a job. */
+async function withServer(
+  run: (at: { url: string; host: string; cookie: string; job: string }) => Promise<void>,
+): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'torvek-endure-'));
+  const { child, url } = await startProcess(folder, true, false);
+  const post = (path: string, body: object, cookie = '') =>
+    fetch(url + path, { method: 'POST', body: JSON.stringify(body), headers: { cookie } });
+  const owner = { id: 'person-endure', name: 'Test', password: 'a long enough one' };
+  const cookie = (await post('/api/owner', owner)).headers.get('set-cookie')!.split(';')[0]!;
+  const job = 'job-endure';
+  const { design } = (await (await post('/api/jobs', { id: job, name: 'Endure' }, cookie)).json()) as {
+    design: Design;
+  };
+  const whole = changeOf(design, 0, 'whole', (draft) => void Object.assign(draft, libraryBus.design));
+  const saved = await post(`/api/jobs/${job}/changes`, whole, cookie);
+  if (!saved.ok) throw new Error(await saved.text());
+  await run({ url, host: new URL(url).host, cookie, job });
+  await killProcess(child);
+  rmSync(folder, { recursive: true });
+}
+
+await part('editors', 40, (editors) =>
+  withServer(async ({ url, cookie, job }) => {
+    const first = { design: libraryBus.design, base: 1 };
+    // A change in four seconds is somebody who edits without a pause.
+    const { lost, chainFits, ...figures } = await runEditors(url, cookie, job, first, {
+      editors,
+      saves: 15,
+      pauseMs: 4000,
+    });
+    const holds = lost.length === 0 && chainFits && figures.medianMs < 100;
+    report('people who edit one job at once', holds, { editors, ...figures, lost, chainFits });
+  }),
+);
+
+await part('resets', 2000, (count) =>
+  withServer(async ({ url, host, cookie, job }) => {
+    const json = (value: object) => Buffer.from(JSON.stringify(value));
+    const at = (method: string, path: string, body?: Buffer) => rawRequest(host, cookie, method, path, body);
+    const requests = [
+      at('GET', '/'),
+      at('GET', `/api/jobs/${job}`),
+      at('POST', `/api/jobs/${job}/entries`, json(positionRequest('reset-1'))),
+      at('POST', `/api/jobs/${job}/files?name=a.txt`, Buffer.alloc(300_000, 'words ')),
+      at('GET', `/api/jobs/${job}/export`),
+      at('GET', `/api/jobs/${job}/verify`),
+      at('GET', '/api/backup'),
+      at('POST', '/api/evaluate', json({ design: libraryBus.design })),
+      at('POST', '/api/import', Buffer.alloc(50_000)),
+      rawUpgrade(host, cookie, job),
+    ];
+    const figures = await runResets(host, requests, count, seed);
+    const verify = () => fetch(`${url}/api/jobs/${job}/verify`, { headers: { cookie } });
+    let answer = await verify();
+    // So many heavy requests a minute and no more: most of those that were hung up on counted.
+    for (; answer.status === 429; answer = await verify())
+      await new Promise((resolve) => setTimeout(resolve, 5000));
+    const { ok } = (await answer.json()) as { ok: boolean };
+    report('hanging up in the middle', ok, { ...figures, chainFits: ok });
+  }),
+);
 
 process.exitCode = failed ? 1 : 0;

@@ -6,11 +6,13 @@ import type { Fields } from './kind';
 import { hash, seq, words } from './shapes';
 
 /** The fields of a body, by its kind. */
-const body = record.by((given): Fields => {
-  if (!Object.hasOwn(entryKinds, String(given.kind))) return { kind: oneOf(Object.keys(entryKinds)) };
-  const { kind, fields } = entryKinds[given.kind as EntryKind];
-  return { kind: oneOf([kind]), ...fields };
-});
+const kinds = Object.keys(entryKinds) as EntryKind[];
+const bodies = Object.fromEntries(
+  kinds.map((kind): [EntryKind, Fields] => [kind, { kind: oneOf([kind]), ...entryKinds[kind].fields }]),
+) as Record<EntryKind, Fields>;
+const body = record.by<EntryKind | 'none'>({ ...bodies, none: { kind: oneOf(kinds) } }, ({ kind }) =>
+  Object.hasOwn(bodies, String(kind)) ? (kind as EntryKind) : 'none',
+);
 
 const entry = record({
   format: oneOf([entryFormat]),

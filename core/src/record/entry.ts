@@ -44,10 +44,11 @@ export interface Entry {
  * @throws UnrecordableText when a text holds U+0000 or half a surrogate pair
  */
 export function canonicalText(value: unknown): string {
-  const bad = unrecordable(value);
-  if (bad !== null) throw new UnrecordableText(bad);
   const text = canonicalize(value);
   if (text === undefined) throw new UnrecordableText('nothing');
+  // What cannot be recorded is written as an escape: only where there is one has anything to be looked at again.
+  const bad = text.includes('\\u') ? unrecordable(value) : null;
+  if (bad !== null) throw new UnrecordableText(bad);
   return text;
 }
 

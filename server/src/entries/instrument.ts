@@ -6,15 +6,17 @@ import type { Case } from './court';
 /** From the register by its id, or named by hand. */
 export type AskedInstrument = { id: string } | Instrument;
 
-export const instrumentFields = record.by((value): Record<string, ReturnType<typeof text>> =>
-  Object.hasOwn(value, 'id')
-    ? { id: text(80) }
-    : {
-        kind: oneOf(instrumentKinds),
-        name: text(120),
-        standIn: oneOf([true, false]),
-        behaviour: text.optional(40),
-      },
+export const instrumentFields = record.by(
+  {
+    registered: { id: text(80) },
+    byHand: {
+      kind: oneOf(instrumentKinds),
+      name: text(120),
+      standIn: oneOf([true, false]),
+      behaviour: text.optional(40),
+    },
+  },
+  (value) => (Object.hasOwn(value, 'id') ? 'registered' : 'byHand'),
 );
 
 export const zoneOf = ({ design }: Job) => design.settings.zone ?? 'UTC';

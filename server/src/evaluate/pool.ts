@@ -91,8 +91,6 @@ export class EvaluationPool {
 
   private begin(): void {
     const worker = this.options.start();
-    // It holds up no end of the server.
-    worker.unref();
     const thread: Thread = { worker, at: null, ready: false, timer: undefined };
     this.threads.add(thread);
     worker.on('message', (message: Evaluated) => {
@@ -107,6 +105,8 @@ export class EvaluationPool {
     // Out of memory, or a fault of ours: who asked is told, the next one gets a new thread.
     worker.on('error', (error) => void this.end(thread, error));
     worker.on('exit', () => void this.end(thread, new Error('a thread that evaluates has ended')));
+    // It holds up no end of the server: last, because listening to it takes that back.
+    worker.unref();
   }
 
   private async end(thread: Thread, error: Error): Promise<void> {

@@ -1,9 +1,9 @@
-import { oneOf, record, text } from '@torvek/core/calculator';
-import * as yup from 'yup';
+import { anything, oneOf, record, text } from '@torvek/core/calculator';
+
+const where = { op: oneOf(['add', 'replace', 'remove']), path: text(400) };
 
 /** One operation of RFC 6902, as a body holds it. */
-export const operationShape = record.by((value) => ({
-  op: oneOf(['add', 'replace', 'remove']),
-  path: text(400),
-  ...(value.op !== 'remove' && { value: yup.mixed().nullable() }),
-}));
+export const operationShape = record.by(
+  { with: { ...where, value: anything() }, without: where },
+  ({ op }) => (op === 'remove' ? 'without' : 'with'),
+);

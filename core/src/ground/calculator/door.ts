@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { deepest, isDeeperThan } from './depth';
 import { passesQuickly } from './schema';
 
 /** One thing that is wrong with an input. */
@@ -12,7 +13,6 @@ export type Parsed<Input> =
   | { ok: true; input: Input; /** Paths of inputs that were not given. */ defaulted: string[] }
   | { ok: false; issues: Issue[] };
 
-const deepest = 32;
 const tooDeepMessage = `is nested deeper than ${deepest} levels`;
 const mostIssues = 100;
 
@@ -94,18 +94,6 @@ function tooDeepAt(body: unknown): string | null {
   if (typeof body !== 'object' || body === null) return null;
   for (const [key, child] of Object.entries(body)) if (isDeeperThan(child, deepest)) return key.slice(0, 60);
   return null;
-}
-
-/** Goes no deeper than asked: the nesting may be 10 000 deep. */
-function isDeeperThan(value: unknown, levels: number): boolean {
-  if (typeof value !== 'object' || value === null) return false;
-  if (levels === 0) return true;
-  if (Array.isArray(value)) {
-    for (const child of value) if (isDeeperThan(child, levels - 1)) return true;
-    return false;
-  }
-  for (const key in value) if (isDeeperThan((value as Record<string, unknown>)[key], levels - 1)) return true;
-  return false;
 }
 
 /** A copy of the objects of JSON, so that defaults can be filled in; lists are shared. What was not given is left out. */

@@ -11,6 +11,7 @@ export {
 } from './calculator';
 export { openDoor, type DoorRules, type Issue, type Parsed, type Schema } from './door';
 export {
+  anything,
   list,
   mapOf,
   number,

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { deepest, isDeeperThan } from './depth';
 
 /** Whether a value passes a schema, without yup and without words. */
 type Quick = (value: unknown) => boolean;
@@ -193,24 +194,33 @@ table.optional = (rule: TableRule): yup.MixedSchema => tableSchema(rule, true);
 
 type Fields = Record<string, yup.ISchema<unknown>>;
 
-type FieldsOf = Fields | ((value: Record<string, unknown>) => Fields);
+/** Shapes by name, and which of them a value must have. */
+interface OneShapeOf {
+  shapes: Readonly<Record<string, Fields>>;
+  pick(value: Record<string, unknown>): string;
+}
 
-/** An object with exactly these fields; each unknown one is named by its own path. */
-function recordSchema(fieldsOf: FieldsOf, optional: boolean): yup.Schema {
-  const fixed = typeof fieldsOf === 'function' ? null : objectOf(fieldsOf);
+/** An object with exactly the fields of its shape; each unknown one is named by its own path. */
+function recordSchema({ shapes, pick }: OneShapeOf, optional: boolean): yup.Schema {
+  const objects = new Map<string, yup.Schema>();
+  const objectFor = (name: string): yup.Schema => {
+    const object = objects.get(name) ?? objectOf(shapes[name]!);
+    objects.set(name, object);
+    return object;
+  };
   const schema = yup.lazy((value: unknown) => {
     if (value === undefined && optional) return yup.mixed().optional();
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) {
-      return judged((given) => `must be an object, not ${typeName(given)}`, false);
-    }
-    return fixed ?? objectOf((fieldsOf as (given: object) => Fields)(value));
+    return isObject(value)
+      ? objectFor(pick(value))
+      : judged((given) => `must be an object, not ${typeName(given)}`, false);
   }) as unknown as yup.Schema;
   return withQuick(schema, (value) => {
     if (value === undefined) return optional;
-    if (!isObject(value)) return false;
-    return fieldsPass(typeof fieldsOf === 'function' ? fieldsOf(value) : fieldsOf, value);
+    return isObject(value) && fieldsPass(shapes[pick(value)]!, value);
   });
 }
+
+const always = (fields: Fields): OneShapeOf => ({ shapes: { always: fields }, pick: () => 'always' });
 
 function fieldsPass(fields: Fields, value: Record<string, unknown>): boolean {
   for (const key in value) if (!Object.hasOwn(fields, key)) return false;
@@ -239,17 +249,26 @@ function objectOf(fields: Fields): yup.Schema {
 
 /**
  * A required object with exactly these fields; `record.optional(fields)` where it may be absent, and
- * `record.by(value => fields)` where one field decides which others there are.
+ * `record.by(shapes, pick)` where what it holds decides which of some shapes it must have. The shapes are made once: making one takes
+ * longer than holding a thousand values against it.
  */
 export function record(fields: Fields): yup.Schema {
-  return recordSchema(fields, false);
+  return recordSchema(always(fields), false);
 }
-record.optional = (fields: Fields): yup.Schema => recordSchema(fields, true);
-record.by = (fieldsOf: (value: Record<string, unknown>) => Fields): yup.Schema =>
-  recordSchema(fieldsOf, false);
+record.optional = (fields: Fields): yup.Schema => recordSchema(always(fields), true);
+record.by = <Name extends string>(
+  shapes: Readonly<Record<Name, Fields>>,
+  pick: (value: Record<string, unknown>) => Name,
+): yup.Schema => recordSchema({ shapes, pick }, false);
 /** The same, where it may be absent. */
-record.optionalBy = (fieldsOf: (value: Record<string, unknown>) => Fields): yup.Schema =>
-  recordSchema(fieldsOf, true);
+record.optionalBy = <Name extends string>(
+  shapes: Readonly<Record<Name, Fields>>,
+  pick: (value: Record<string, unknown>) => Name,
+): yup.Schema => recordSchema({ shapes, pick }, true);
+
+/** Whatever JSON can say, where it is judged elsewhere; absent, too. */
+export const anything = (): yup.Schema =>
+  withQuick(yup.mixed().nullable(), (value) => !isDeeperThan(value, deepest));
 
 /** What is wrong with an object of items by id as such, or null. */
 function mapProblem(value: unknown, maxEntries: number): string | null {

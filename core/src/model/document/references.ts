@@ -185,6 +185,20 @@ const nouns = {
   boards: 'board',
 } as const;
 
+/** Of some fields those that name something, or hold what does: most of a design names nothing. */
+const naming = new WeakMap<Fields, [name: string, field: Fields[string]][]>();
+
+function namingOf(fields: Fields): [name: string, field: Fields[string]][] {
+  const known = naming.get(fields);
+  if (known !== undefined) return known;
+  const found = Object.entries(fields).filter(
+    ([, { refersTo, inner }]) =>
+      refersTo !== undefined || (inner !== undefined && namingOf(inner.fields).length > 0),
+  );
+  naming.set(fields, found);
+  return found;
+}
+
 /** Every field that names something, with what it names. */
 function everyReference(
   fields: Fields,
@@ -193,10 +207,10 @@ function everyReference(
   found: (path: string, key: string, to: Reference, write: (key: string) => void) => void,
 ): void {
   const values = holder as Readonly<Record<string, unknown>>;
-  for (const [name, { refersTo, inner }] of Object.entries(fields)) {
+  for (const [name, { refersTo, inner }] of namingOf(fields)) {
     const value = values[name];
-    const at = path === '' ? name : `${path}.${name}`;
     if (value === undefined) continue;
+    const at = path === '' ? name : `${path}.${name}`;
     if (refersTo !== undefined) {
       if (typeof value === 'string')
         found(at, value, refersTo, (next) => ((holder as Record<string, unknown>)[name] = next));
@@ -205,8 +219,8 @@ function everyReference(
           found(`${at}.${i}`, key, refersTo, (next) => ((value as string[])[i] = next)),
         );
     } else if (inner?.kind === 'one') everyReference(inner.fields, value as object, at, found);
-    else if (inner !== undefined)
+    else
       for (const [key, item] of Object.entries(value as object))
-        everyReference(inner.fields, item as object, `${at}.${key}`, found);
+        everyReference(inner!.fields, item as object, `${at}.${key}`, found);
   }
 }

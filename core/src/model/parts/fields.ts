@@ -256,8 +256,7 @@ export function partDataSchema(kind: PartKind, typesOnly = false): Schema {
 
 /** The door of a part as a whole; the data's depends on its kind. */
 export function partSchema(typesOnly = false): Schema {
-  const data = Object.fromEntries(partKinds.map((kind) => [kind, partDataSchema(kind, typesOnly)]));
-  return record.by(({ kind }) => ({
+  const frame = {
     id: typesOnly ? text() : idSchema(),
     revision: number({ min: 1, integer: true }),
     kind: oneOf(partKinds),
@@ -265,8 +264,13 @@ export function partSchema(typesOnly = false): Schema {
     number: text(),
     label: text(),
     source: text.optional(400),
-    data: data[Object.hasOwn(data, String(kind)) ? (kind as PartKind) : 'module']!,
-  }));
+  };
+  const shapes = Object.fromEntries(
+    partKinds.map((kind) => [kind, { ...frame, data: partDataSchema(kind, typesOnly) }]),
+  ) as Record<PartKind, typeof frame & { data: Schema }>;
+  return record.by(shapes, ({ kind }) =>
+    Object.hasOwn(shapes, String(kind)) ? (kind as PartKind) : 'module',
+  );
 }
 
 /** Ids stand in addresses and keys. */

@@ -54,21 +54,20 @@ export const listFields: Fields = {
   unit: words(20),
 };
 
-const measured = record.by((given): Fields =>
-  given.kind === 'trace'
-    ? {
-        kind: oneOf(['trace']),
-        samples: table({ columns: [{}, {}], minRows: 1, maxRows: 20_000, rising: false }),
-        packVoltageV: number(),
-        unit: oneOf(['V']),
-      }
-    : given.kind === 'hold'
-      ? holdFields
-      : given.kind === 'ladder'
-        ? ladderFields
-        : given.kind === 'list'
-          ? listFields
-          : { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+const measuredShapes = {
+  trace: {
+    kind: oneOf(['trace']),
+    samples: table({ columns: [{}, {}], minRows: 1, maxRows: 20_000, rising: false }),
+    packVoltageV: number(),
+    unit: oneOf(['V']),
+  },
+  hold: holdFields,
+  ladder: ladderFields,
+  list: listFields,
+  value: { kind: oneOf(['value']), value: number(), unit: words(20), over: oneOf.optional([true, false]) },
+};
+const measured = record.by<keyof typeof measuredShapes>(measuredShapes, ({ kind }) =>
+  Object.hasOwn(measuredShapes, String(kind)) ? (kind as keyof typeof measuredShapes) : 'value',
 );
 
 /** A measurement in a few words. */

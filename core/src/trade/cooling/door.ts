@@ -15,45 +15,48 @@ export interface LoopInput {
 const ends = { id: text(), from: text(), to: text() };
 const kinds = ['pump', 'pipe', 'fixed', 'valve'] as const;
 
-const elementSchema = record.by(({ kind }) => {
-  const own = { ...ends, kind: oneOf(kinds) };
-  switch (kind) {
-    case 'pump':
-      return {
-        ...own,
-        curve: table({
-          columns: [{ min: 0 }, {}],
-          minRows: 2,
-          maxRows: 500,
-          whole(rows) {
-            if (rows[0]![0] !== 0) return 'must begin at a flow of 0, with the shut-off head';
-            const rise = rows.findIndex(([, head], i) => i > 0 && head > rows[i - 1]![1]);
-            return rise > 0 ? `must never rise in head (row ${rise} does)` : null;
-          },
-        }),
-      };
-    case 'pipe':
-      return {
-        ...own,
-        innerMm: number({ above: 0 }),
-        lengthM: number({ min: 0 }),
-        minorK: number.optional({ min: 0 }),
-        roughnessMm: number.optional({ min: 0 }),
-      };
-    case 'fixed':
-      return { ...own, kPaPerLpm: number.optional({ min: 0 }), kPaPerLpm2: number.optional({ min: 0 }) };
-    case 'valve':
-      return { ...own, kv: number({ above: 0 }), openFraction: number.optional({ min: 0, max: 1 }) };
-    default:
-      return own;
-  }
-});
+const own = { ...ends, kind: oneOf(kinds) };
+const elementShapes = {
+  pump: {
+    ...own,
+    curve: table({
+      columns: [{ min: 0 }, {}],
+      minRows: 2,
+      maxRows: 500,
+      whole(rows) {
+        if (rows[0]![0] !== 0) return 'must begin at a flow of 0, with the shut-off head';
+        const rise = rows.findIndex(([, head], i) => i > 0 && head > rows[i - 1]![1]);
+        return rise > 0 ? `must never rise in head (row ${rise} does)` : null;
+      },
+    }),
+  },
+  pipe: {
+    ...own,
+    innerMm: number({ above: 0 }),
+    lengthM: number({ min: 0 }),
+    minorK: number.optional({ min: 0 }),
+    roughnessMm: number.optional({ min: 0 }),
+  },
+  fixed: { ...own, kPaPerLpm: number.optional({ min: 0 }), kPaPerLpm2: number.optional({ min: 0 }) },
+  valve: { ...own, kv: number({ above: 0 }), openFraction: number.optional({ min: 0, max: 1 }) },
+  other: own,
+};
+const elementSchema = record.by<keyof typeof elementShapes>(elementShapes, ({ kind }) =>
+  kinds.includes(kind as (typeof kinds)[number]) ? (kind as (typeof kinds)[number]) : 'other',
+);
+
+/** A coolant by its temperature: the table’s. */
+export const fluidByTemperature = {
+  temperatureC: number({ min: coldestOf(glycol50), max: hottestOf(glycol50) }),
+};
 
 export const loopFields = {
-  fluid: record.by((fluid): Record<string, ReturnType<typeof record>> =>
-    'temperatureC' in fluid
-      ? { temperatureC: number({ min: coldestOf(glycol50), max: hottestOf(glycol50) }) }
-      : { densityKgM3: number({ above: 0 }), viscosityMPaS: number({ above: 0 }) },
+  fluid: record.by(
+    {
+      table: fluidByTemperature,
+      own: { densityKgM3: number({ above: 0 }), viscosityMPaS: number({ above: 0 }) },
+    },
+    (fluid) => ('temperatureC' in fluid ? 'table' : 'own'),
   ),
   elements: list(elementSchema, { maxRows: 2000 }),
   groundNode: text.optional(),

@@ -2,6 +2,7 @@ import { defineCalculator, list, number, record, text } from '../../ground/calcu
 import { rulesOf } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 import { airJPerKgK, exchange, type Exchange } from './exchanger';
+import { fluidByTemperature } from './door';
 import { coldestOf, fluidAt, glycol50, glycol50Source, hottestOf } from './fluid';
 
 export interface HeatLoad {
@@ -75,13 +76,17 @@ export const loopThermal = defineCalculator<LoopThermalInput, LoopThermalResult>
   rules: Object.values(loopThermalRules),
   door: {
     schema: record({
-      fluid: record.by((fluid): Record<string, ReturnType<typeof record>> => {
-        if ('temperatureC' in fluid)
-          return { temperatureC: number({ min: coldestOf(glycol50), max: hottestOf(glycol50) }) };
-        if ('densityKgM3' in fluid || 'specificHeatJPerKgK' in fluid)
-          return { densityKgM3: number({ above: 0 }), specificHeatJPerKgK: number({ above: 0 }) };
-        return {};
-      }),
+      fluid: record.by(
+        {
+          table: fluidByTemperature,
+          own: { densityKgM3: number({ above: 0 }), specificHeatJPerKgK: number({ above: 0 }) },
+          none: {},
+        },
+        (fluid) => {
+          if ('temperatureC' in fluid) return 'table';
+          return 'densityKgM3' in fluid || 'specificHeatJPerKgK' in fluid ? 'own' : 'none';
+        },
+      ),
       flowLPerMin: number({ above: 0 }),
       heatLoads: list(
         record({ id: text(), heatW: number({ min: 0 }), resistanceKPerW: number.optional({ min: 0 }) }),

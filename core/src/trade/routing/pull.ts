@@ -125,6 +125,19 @@ export const reversed = (sections: readonly PullSection[]): PullSection[] =>
       section.kind === 'straight' ? { ...section, riseDeg: -(section.riseDeg ?? 0) } : section,
     );
 
+const sectionShapes = {
+  bend: {
+    kind: oneOf(['straight', 'bend']),
+    angleDeg: number({ min: 0, max: 360 }),
+    radiusMm: number({ above: 0 }),
+  },
+  straight: {
+    kind: oneOf(['straight', 'bend']),
+    lengthM: number({ min: 0 }),
+    riseDeg: number.optional({ min: -90, max: 90 }),
+  },
+};
+
 /**
  * The pull that a cable needs through a conduit, from either end, and which is better.
  *
@@ -138,19 +151,7 @@ export const pull = defineCalculator<PullInput, PullResult>({
   door: {
     schema: record({
       sections: list(
-        record.by((section): Record<string, ReturnType<typeof record>> =>
-          section.kind === 'bend'
-            ? {
-                kind: oneOf(['straight', 'bend']),
-                angleDeg: number({ min: 0, max: 360 }),
-                radiusMm: number({ above: 0 }),
-              }
-            : {
-                kind: oneOf(['straight', 'bend']),
-                lengthM: number({ min: 0 }),
-                riseDeg: number.optional({ min: -90, max: 90 }),
-              },
-        ),
+        record.by(sectionShapes, ({ kind }) => (kind === 'bend' ? 'bend' : 'straight')),
         { minRows: 1, maxRows: 1000 },
       ),
       cableKgPerM: number({ above: 0 }),

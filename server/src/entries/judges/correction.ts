@@ -2,7 +2,7 @@ import { number, record, text } from '@torvek/core/calculator';
 import type { Measured } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../../http/errors';
 import { defineJudge, type Case, type Judged } from '../court';
-import { judgeResult, measuredFields } from './result';
+import { judgeResult, measuredShapes, shapeOfMeasured } from './result';
 
 export interface CorrectionRequest {
   kind: 'correction';
@@ -12,7 +12,7 @@ export interface CorrectionRequest {
   right?: Measured;
 }
 
-const right = record.optionalBy(measuredFields);
+const right = record.optionalBy<keyof typeof measuredShapes>(measuredShapes, shapeOfMeasured);
 
 export const correction = defineJudge<CorrectionRequest>({
   fields: { of: number({ min: 1, integer: true }), reason: text(2000), right },

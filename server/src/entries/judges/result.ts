@@ -33,26 +33,27 @@ export interface ResultRequest {
 }
 
 /** The fields of what was measured, by its kind. */
-export const measuredFields = (value: Record<string, unknown>): Record<string, ReturnType<typeof record>> =>
-  value.kind === 'trace'
-    ? {
-        kind: oneOf(['trace']),
-        samples: table({ columns: [{}, {}], minRows: 8, maxRows: 20_000 }),
-        packVoltageV: number({ above: 0 }),
-        unit: oneOf(['V']),
-      }
-    : value.kind === 'hold'
-      ? holdFields
-      : value.kind === 'ladder'
-        ? ladderFields
-        : value.kind === 'list'
-          ? listFields
-          : { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) };
+export const measuredShapes = {
+  trace: {
+    kind: oneOf(['trace']),
+    samples: table({ columns: [{}, {}], minRows: 8, maxRows: 20_000 }),
+    packVoltageV: number({ above: 0 }),
+    unit: oneOf(['V']),
+  },
+  hold: holdFields,
+  ladder: ladderFields,
+  list: listFields,
+  value: { kind: oneOf(['value']), value: number(), unit: text(20), over: oneOf.optional([true]) },
+};
+
+/** Which of them it must have. */
+export const shapeOfMeasured = ({ kind }: Record<string, unknown>): keyof typeof measuredShapes =>
+  Object.hasOwn(measuredShapes, String(kind)) ? (kind as keyof typeof measuredShapes) : 'value';
 
 export const result = defineJudge<ResultRequest>({
   fields: {
     step: text(160),
-    measured: record.by(measuredFields),
+    measured: record.by<keyof typeof measuredShapes>(measuredShapes, shapeOfMeasured),
     entered: oneOf(['stand-in', 'typed', 'pasted']),
     instrument: instrumentFields,
     occasion: oneOf.optional(['bench']),
