@@ -224,6 +224,22 @@ describe('sent to another job', () => {
       const verified = await request(bench.app).get(`/api/jobs/${one}/verify`);
       expect([verified.status, verified.body.problems]).toEqual([200, []]);
     }
+    // Had the entry here been another, the quotation there would say so.
+    const written = (sha256: string) =>
+      bench.database.execute(
+        `ALTER TABLE entries DISABLE TRIGGER ALL;
+         UPDATE entries SET sha256 = '${sha256}' WHERE job_id = '${job}' AND seq = ${read.body.seq};
+         ALTER TABLE entries ENABLE TRIGGER ALL;`,
+      );
+    await written('f'.repeat(64));
+    expect((await request(bench.app).get(`/api/jobs/${to}/verify`)).body.problems).toEqual([
+      {
+        what: 'entry 1',
+        seq: 1,
+        message: `quotes entry ${read.body.seq} of Bus otherwise than it stands there`,
+      },
+    ]);
+    await written(read.body.sha256);
     expect((await fit(item, first())).body.error).toMatchObject({ code: 'sent' });
     // Neither half is corrected by itself.
     const half = await send({ kind: 'correction', of: gone.body.seq, reason: 'Wrong.' });

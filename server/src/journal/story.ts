@@ -68,7 +68,19 @@ export interface Story {
   designHashes: string[];
   repairs: RepairLink<JobFact>[];
   takenUp: TakenUp | null;
+  /** Entries of other jobs that this one quotes. */
+  quotations: Quoted[];
   problems: Problem[];
+}
+
+/** An entry of another job as it is quoted here. */
+export interface Quoted {
+  /** The entry that quotes it. */
+  by: number;
+  job: string;
+  jobName: string;
+  seq: number;
+  sha256: string;
 }
 
 export const designHashOf = (design: Design) => sha256Of(canonicalText(design));
@@ -107,6 +119,7 @@ export function tell(chain: Chain, { own }: TellOptions = { own: true }): Story 
       body.kind === 'repair' ? [body as unknown as RepairLink<JobFact>] : [],
     ),
     takenUp: first.takenUp ?? null,
+    quotations: [],
     problems,
   };
   const name = (what: string, message: string, seq: number | null = null) =>
@@ -253,17 +266,23 @@ function walkEntries(story: Story, own: boolean, name: Name): void {
       problem(`was judged against another design than version ${against.version} is`);
     for (const hash of attachments)
       if (!attached.has(hash)) problem(`goes with a file that is not there: ${hash.slice(0, 12)}…`);
-    if (kind === 'arrival') for (const of of misquoted(link.text)) problem(`misquotes ${of}`);
+    if (kind === 'arrival')
+      for (const of of takeQuotations(story, seq, link.text)) problem(`misquotes ${of}`);
     before = { seq, sha256 };
   }
 }
 
-/** Entries of other jobs that are quoted with a text that is not what its hash says, or not of the entry that is named. */
-function misquoted(text: string): string[] {
+/**
+ * Takes what an arrival quotes of other jobs.
+ *
+ * @returns those quoted with a text that is not what its hash says, or not of the entry that is named
+ */
+function takeQuotations({ quotations }: Story, by: number, text: string): string[] {
   const { body } = entryOf(text)!;
   if (body.kind !== 'arrival' || !Array.isArray(body.items)) return [];
   return body.items.flatMap(({ from }) =>
     (from?.entries ?? []).flatMap(({ job, seq, sha256, text: quoted }) => {
+      quotations.push({ by, job, jobName: from!.jobName, seq, sha256 });
       if (quoted === null) return [];
       const entry = entryOf(quoted);
       const fits = hashText(quoted) === sha256 && entry?.job === job && entry.seq === seq;

@@ -3,7 +3,7 @@ import { readChain, type Chain, type Head } from '../journal/lines';
 import { digestsOf, pagesOf, type Digests } from '../journal/compare';
 import { rowsOfJob, rowsOfShop, type Row } from '../journal/rows';
 import { tellShop } from '../journal/shop-story';
-import { tell, type Problem } from '../journal/story';
+import { tell, type Problem, type Quoted } from '../journal/story';
 import type { TakenUp } from '../journal/links';
 
 export interface Audit {
@@ -18,6 +18,8 @@ export interface Audit {
   repairs: string[];
   takenUp: TakenUp | null;
   vouchedBy: string | null;
+  /** Entries of other jobs that it quotes. */
+  quotations: Quoted[];
   /** What the database must hold of each table, page by page. */
   digests: Digests[];
 }
@@ -32,6 +34,7 @@ const empty: Audit = {
   repairs: [],
   takenUp: null,
   vouchedBy: null,
+  quotations: [],
   digests: [],
 };
 
@@ -76,6 +79,7 @@ export function auditJob({ path, asked }: { path: string; asked: number[] }): Au
     repairs: story.repairs.flatMap(({ lines }) => lines.map(({ n, message }) => `line ${n} ${message}`)),
     takenUp: story.takenUp,
     vouchedBy: story.imported?.vouchedBy ?? null,
+    quotations: story.quotations,
     digests: rowsOfJob(story, { texts: false }).map(digestsOf),
   };
 }

@@ -63,6 +63,7 @@ export class Verifier {
       ...againstHeld('the journal', audit, held),
       ...(await this.rowsAgainst(id, tables, audit, found)),
       ...(await this.filesOf(audit)),
+      ...(await this.quotedIn(audit)),
     ];
     return verificationOf(audit, problems);
   }
@@ -147,6 +148,36 @@ export class Verifier {
       }
       return problems;
     });
+  }
+
+  /** What is quoted of jobs that are here must be the entry that stands there; of jobs elsewhere its own hash is all there is. */
+  private async quotedIn({ quotations }: Audit): Promise<Problem[]> {
+    const problems: Problem[] = [];
+    const hashes = new Map<string, Map<number, string>>();
+    for (const { by, job, jobName, seq, sha256 } of quotations) {
+      const there = hashes.get(job) ?? (await this.hashesOf(job, quotations));
+      hashes.set(job, there);
+      if (there.size > 0 && there.get(seq) !== sha256)
+        problems.push({
+          what: `entry ${by}`,
+          seq: by,
+          message: `quotes entry ${seq} of ${jobName} otherwise than it stands there`,
+        });
+    }
+    return problems;
+  }
+
+  /** Hashes of the quoted entries of a job, by number; none when the job is not here. */
+  private async hashesOf(job: string, quotations: Audit['quotations']): Promise<Map<number, string>> {
+    const numbers = quotations.filter((one) => one.job === job).map(({ seq }) => seq);
+    const rows = await this.database.query<{ seq: number; sha256: string | null }>(
+      `SELECT asked.seq, entries.sha256
+       FROM jobs CROSS JOIN (SELECT value::integer AS seq FROM json_array_elements_text($2::json)) AS asked
+       LEFT JOIN entries ON entries.job_id = jobs.id AND entries.seq = asked.seq
+       WHERE jobs.id = $1`,
+      [job, JSON.stringify([...new Set(numbers)])],
+    );
+    return new Map(rows.map(({ seq, sha256 }) => [seq, sha256 ?? 'not there']));
   }
 
   private async filesOf({ files }: Audit): Promise<Problem[]> {
