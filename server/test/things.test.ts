@@ -198,6 +198,34 @@ describe('parts as things', () => {
   });
 });
 
+test('what is seen of a module is kept with it, on the shelf and in its place', async () => {
+  const arrived = await crate('K1');
+  const item = `item-${arrived.body.seq}-1`;
+  const seen = await send({ kind: 'intake', module: item, seals: 'worn', drained: true, dateCode: '19-34' });
+  expect([seen.status, seen.body.subjects, seen.body.body]).toEqual([
+    200,
+    [{ id: item, tag: 'K1' }],
+    { kind: 'intake', serial: null, look: null, seals: 'worn', drained: true, dateCode: '19-34' },
+  ]);
+  await fit(item, first());
+  const mended = await send({ kind: 'intake', module: first(), seals: 'sound', look: 'marked' });
+  expect([mended.status, mended.body.body.serial]).toEqual([200, null]);
+  expect(stockOf(await standing()).items.get(item)).toMatchObject({
+    serial: 'K1',
+    place: first(),
+    look: 'marked',
+    seen: { seals: 'sound', drained: true, dateCode: '19-34' },
+  });
+  // In its place it is told of by that.
+  expect((await send({ kind: 'intake', module: item, look: 'sound' })).body.error.issues[0]).toEqual({
+    path: 'module',
+    message: 'is no module of this design',
+  });
+  expect((await send({ kind: 'intake', module: first(), seals: 'gone' })).body.error.issues[0].path).toBe(
+    'seals',
+  );
+});
+
 describe('sent to another job', () => {
   const sendTo = (item: string, to: string, id = `${job}-sent`) =>
     send({ kind: 'sent', item, to, reason: 'Not needed here.', id });

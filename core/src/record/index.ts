@@ -3,7 +3,16 @@ export * from './kinds';
 export { soloMeasures, type GateBody, type SoloMeasure } from './kinds/gate';
 export { balanceGear, type BalanceBody, type BalanceGear } from './kinds/balance';
 export { jointWorks, type JointsBody, type JointWork } from './kinds/joints';
-export { looks, type IntakeBody, type Look } from './kinds/intake';
+export {
+  conditions,
+  looks,
+  seenFields,
+  seenWords,
+  type Condition,
+  type IntakeBody,
+  type Look,
+  type Seen,
+} from './kinds/intake';
 export { positionText, type PositionBody, type PositionSum } from './kinds/position';
 export type { CableCutBody, PartFittedBody } from './kinds/built';
 export type { AcceptanceBody } from './kinds/acceptance';

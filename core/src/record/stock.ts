@@ -1,6 +1,6 @@
 import type { Entry } from './entry';
 import type { EntryBody } from './kinds';
-import type { Look } from './kinds/intake';
+import type { Look, Seen } from './kinds/intake';
 import type { ItemState, Quotation, Quoted } from './kinds/stock';
 
 /** Templates of steps that measure a thing, wherever it is: their results go where it goes. All others are of the place. */
@@ -9,6 +9,8 @@ export const itemTemplates = [
   'intake-insulation',
   'intake-resistance',
   'intake-capacity',
+  'intake-rested',
+  'intake-sensor',
 ] as const;
 
 /** What a step measures, and of what: `${template}:${subject}`. */
@@ -38,6 +40,8 @@ export interface Item {
   /** What was cut off it since, m. */
   cutM: number;
   look: Look | null;
+  /** What else was seen of it. */
+  seen: Seen;
   /** When it arrived; null: it was there before anybody said so. */
   arrivedAt: string | null;
   state: ItemState;
@@ -75,6 +79,7 @@ const empty = (id: string): Item => ({
   lengthM: null,
   cutM: 0,
   look: null,
+  seen: {},
   arrivedAt: null,
   state: 'untested',
   reason: null,
@@ -147,7 +152,8 @@ class Ledger implements Stock {
   }
 
   /** An intake of a place: a first one implies a thing, another serial is a swap, anything else is of what is there. */
-  private intake(place: string, { serial, look, same }: IntakeOf, seq: number): void {
+  private intake(place: string, body: IntakeOf, seq: number): void {
+    const { serial, look, same, dateCode, drained, seals, terminals } = body;
     let item = this.at(place, seq);
     if (serial !== null && item.serial !== null && item.serial !== serial && same !== true) {
       item = this.shelved('module', serial) ?? this.make(`item-${seq}`, seq);
@@ -155,6 +161,9 @@ class Ledger implements Stock {
     }
     if (serial !== null) item.serial = serial;
     if (look !== null) item.look = look;
+    const seen = { dateCode, drained, seals, terminals };
+    for (const [name, value] of Object.entries(seen))
+      if (value !== undefined) item.seen = { ...item.seen, [name]: value };
     this.note(item, seq, place);
   }
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { valueOf } from '@torvek/core/document';
+import { setAt, valueOf } from '@torvek/core/document';
 import { computed } from 'vue';
 import { useJob } from '../stores/job';
+import type { GridSheet } from './grid/columns';
 
 /** One choice of the design by its path, in a cell of a table or beside a label. */
 const props = defineProps<{
@@ -13,14 +14,21 @@ const props = defineProps<{
   none: string;
   /** True when it cannot be left unchosen. */
   required?: boolean;
+  /** What it is a choice of, when it is not the design. */
+  sheet?: GridSheet | undefined;
 }>();
 const job = useJob();
-const value = computed(() => valueOf(job.design, props.path) as string | number | boolean | undefined);
+const value = computed(
+  () => valueOf(props.sheet?.shown ?? job.design, props.path) as string | number | boolean | undefined,
+);
+const editable = computed(() => props.sheet?.editable ?? job.editable);
 
 function choose(event: Event): void {
   const select = event.target as HTMLSelectElement;
   const option = props.options.find((one) => String(one.value) === select.value);
-  job.set(props.path, option?.value, `${props.label}: ${option?.text ?? props.none}`);
+  const said = `${props.label}: ${option?.text ?? props.none}`;
+  if (props.sheet === undefined) job.set(props.path, option?.value, said);
+  else props.sheet.change(said, (draft) => setAt(draft, props.path, option?.value));
 }
 </script>
 
@@ -31,7 +39,7 @@ function choose(event: Event): void {
     :value="value === undefined ? '' : String(value)"
     :aria-label="label"
     :data-path="path"
-    :disabled="!job.editable"
+    :disabled="!editable"
     @change="choose"
   >
     <option value="" :disabled="required">{{ none }}</option>

@@ -39,6 +39,9 @@ export function useKeys(station: Ref<Station>) {
     event.preventDefault();
     const focus = document.activeElement as HTMLElement | null;
     if (focus?.matches('input')) focus.blur();
+    // Whoever has an undo of its own takes this one: it acts where the hands are.
+    const mine = new CustomEvent('torvek-undo', { detail: again, bubbles: true, cancelable: true });
+    if (event.target instanceof HTMLElement && !event.target.dispatchEvent(mine)) return;
     if (again) job.redo();
     else job.undo();
   }

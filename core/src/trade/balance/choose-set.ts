@@ -1,6 +1,7 @@
 import { formatNumber } from '../../ground/quantity';
 import type { Design, Id } from '../../model/document';
 import type { ModuleData } from '../../model/parts';
+import { intakeQuantities } from './intake';
 import { scoreBatch } from './outliers';
 
 /** A thing that could be chosen, with what is known of it. */
@@ -72,16 +73,19 @@ export function chooseSet(
     if (why !== null) rest.push({ id: one.id, why });
     return why === null;
   });
-  const capacity = scoreBatch(fit.map(({ capacityAh }) => capacityAh ?? null));
-  const resistance = scoreBatch(fit.map(({ resistanceOhm }) => resistanceOhm ?? null));
+  const scored = intakeQuantities.flatMap(({ field, outlier }) =>
+    field === 'capacityAh' || field === 'resistanceOhm'
+      ? [
+          scoreBatch(
+            fit.map((one) => one[field] ?? null),
+            outlier,
+          ),
+        ]
+      : [],
+  );
   /** Far off to the bad side: weak, or of high resistance. */
   const farOff = new Set(
-    fit.flatMap(({ id, capacityAh, resistanceOhm }, i) =>
-      (capacity.outliers[i]! && capacityAh! < capacity.median!) ||
-      (resistance.outliers[i]! && resistanceOhm! > resistance.median!)
-        ? [id]
-        : [],
-    ),
+    fit.flatMap(({ id }, i) => (scored.some(({ outliers }) => outliers[i]!) ? [id] : [])),
   );
   const ranked = [...fit].sort(
     (a, b) =>

@@ -13,7 +13,24 @@ export { balanceCells, moduleOfCell, type BalanceCell } from './cells';
 export { chooseLoad, drawDown, type DrawDown, type DrawDownInput, type LoadChoice } from './draw-down';
 export { groupModules, type Grouping, type GroupModule, type GroupWay, type ModuleGroup } from './group';
 export { matchInputOf, matchSides, type MatchLimit, type MatchSide } from './match';
-export { leastBatch, medianOf, outlierScore, scoreBatch, type BatchScores } from './outliers';
+export {
+  intakeQuantities,
+  intakeReadings,
+  lossOutlier,
+  ownLoss,
+  scoreIntake,
+  shortestWaitH,
+  type IntakeQuantity,
+  type OwnLoss,
+} from './intake';
+export {
+  leastBatch,
+  medianOf,
+  outlierScore,
+  scoreBatch,
+  type BatchScores,
+  type OutlierRule,
+} from './outliers';
 export { leastSamples, outlookOf, type LevelTarget, type Outlook } from './outlook';
 export { parallelMatch, type ParallelMatchInput, type ParallelMatchResult } from './parallel-match';
 export { firstPlannedEndMs, planDraws } from './plan';

@@ -25,6 +25,15 @@ export function medianOf(values: readonly number[]): number | null {
   return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }
 
+/** To which side a value must lie to be an outlier, and how far from the median at least: less tells nothing, however even the rest. */
+export interface OutlierRule {
+  side: 'both' | 'low' | 'high';
+  /** Of the median. */
+  leastFraction?: number;
+  /** In the unit of the values. */
+  leastOff?: number;
+}
+
 /**
  * Scores a batch by median and median absolute deviation: one wild value does not hide itself by widening the spread.
  *
@@ -32,7 +41,10 @@ export function medianOf(values: readonly number[]): number | null {
  *
  * @param values null where nothing was measured
  */
-export function scoreBatch(values: readonly (number | null)[]): BatchScores {
+export function scoreBatch(
+  values: readonly (number | null)[],
+  { side, leastFraction = 0, leastOff = 0 }: OutlierRule = { side: 'both' },
+): BatchScores {
   const given = values.filter((value) => value !== null);
   const median = medianOf(given);
   const mad = median === null ? null : medianOf(given.map((value) => Math.abs(value - median)));
@@ -44,12 +56,21 @@ export function scoreBatch(values: readonly (number | null)[]): BatchScores {
     if (off === 0) return 0;
     return mad === 0 ? null : (normalFraction * off) / mad;
   });
-  const reach = (outlierScore * mad) / normalFraction;
+  const least = Math.max(leastFraction * Math.abs(median), leastOff);
+  const reach = Math.max((outlierScore * mad) / normalFraction, least);
+  const isOff = (value: number) =>
+    side === 'both' ? value !== median : side === 'low' ? value < median : value > median;
   return {
     median,
     mad,
     scores,
-    outliers: values.map((value, i) => value !== null && (scores[i] ?? Infinity) > outlierScore),
-    bounds: [median - reach, median + reach],
+    outliers: values.map(
+      (value, i) =>
+        value !== null &&
+        isOff(value) &&
+        (scores[i] ?? Infinity) > outlierScore &&
+        Math.abs(value - median) > least,
+    ),
+    bounds: [side === 'high' ? -Infinity : median - reach, side === 'low' ? Infinity : median + reach],
   };
 }

@@ -1,12 +1,14 @@
 import { defineRoom } from '../../model/step';
 import { balanceTime } from './balance-time';
+import { intakeChecks } from './intake';
 import { parallelMatch } from './parallel-match';
 import { restPredict } from './rest-predict';
 import { balanceSteps } from './steps';
 
 export const balanceRoom = defineRoom('balance', 'pack')
-  .withRules('balance', 'balance-time', 'parallel-match', 'rest-predict')
+  .withRules('balance', 'intake', 'balance-time', 'parallel-match', 'rest-predict')
   .withSteps(...balanceSteps)
+  .withRecord(intakeChecks)
   .withCalculator(parallelMatch)
   .withCalculator(restPredict)
   .withCalculator(balanceTime);

@@ -141,7 +141,9 @@ describe('evidence goes where the thing goes', () => {
     if (part?.kind !== 'module') throw new Error('no module');
     const steps = stepsOfItem(truck115, evaluate(truck115), { id: 'item-1-10', serial: 'K10' }, part);
     expect(steps.map(({ id }) => id)).toEqual(
-      ['voltage', 'insulation', 'resistance', 'capacity'].map((what) => `intake-${what}:item-1-10`),
+      ['voltage', 'insulation', 'resistance', 'capacity', 'rested', 'sensor'].map(
+        (what) => `intake-${what}:item-1-10`,
+      ),
     );
     expect(steps[0]!.title).toBe('Intake voltage of K10');
     // Four cells of 2.5 to 3.65 V.

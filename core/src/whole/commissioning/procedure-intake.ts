@@ -29,6 +29,9 @@ export function stepsOfItem(
   return builder.steps;
 }
 
+/** Less is a short, more a break, Ω: thermistors of modules have some kilo-ohms in a workshop. A judged bound. */
+const sensorOhm = [300, 300_000] as const;
+
 function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'module'>): void {
   const { cell, cellsInSeries, cellsInParallel, insulationMinMOhm } = part.data;
   const ohm = (cell.resistanceOhm * cellsInSeries) / cellsInParallel;
@@ -89,5 +92,30 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     instrument: 'meter',
     range: { kind: 'range', nominal: capacityAh, unit: 'Ah' },
     basis: [builder.row(`${key}:capacityAh`, `capacity of ${part.number}`, capacityAh, 'Ah')],
+  });
+  builder.add({
+    ...common,
+    optional: true,
+    id: `intake-rested:${id}`,
+    title: `Voltage of ${tag} after the wait`,
+    do: `Leave ${tag} alone for some days, at one temperature and with nothing connected; measure again as the first time.`,
+    why: 'What a module loses by itself it loses in the car as well: its string drifts apart whatever the monitor bleeds.',
+    instrument: 'meter',
+    range: { kind: 'range', min, max, unit: 'V' },
+    basis: [
+      builder.row(`${key}:minV`, `lowest voltage of ${part.number}`, min, 'V'),
+      builder.row(`${key}:maxV`, `highest voltage of ${part.number}`, max, 'V'),
+    ],
+  });
+  builder.add({
+    ...common,
+    optional: true,
+    id: `intake-sensor:${id}`,
+    title: `Temperature sensor of ${tag}`,
+    do: `Measure the resistance of the temperature sensor in ${tag}, all modules at one room temperature.`,
+    why: 'A sensor that is open or shorted is mended while the module lies on the bench.',
+    instrument: 'meter',
+    range: { kind: 'range', min: sensorOhm[0], max: sensorOhm[1], unit: 'Ω' },
+    basis: [],
   });
 }

@@ -131,10 +131,11 @@ function trueValue(step: ProcedureStep, design: Design, evaluation: Evaluation, 
   const expected = step.expected as Range;
   const template = step.id.split(':')[0];
   const near = (value: number, share: number) => value * (1 + share * noise());
-  if (template === 'intake-voltage')
+  if (template === 'intake-voltage' || template === 'intake-rested')
     return near(restingVoltage(design, step.subjects[0]!.id) ?? expected.max! * 0.88, 0.004);
   if (template === 'polarity')
     return near(evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0, 0.004);
+  if (template === 'intake-sensor') return near(10_000, 0.02);
   if (expected.unit === 'MΩ') return near(Math.max((expected.min ?? 0) * 40, 8), 0.2);
   if (template === 'bus-dead' || template === 'inlet-weld') return near(0.4, 0.5);
   if (template === 'charge-stop') return near(expected.nominal!, 0.004);

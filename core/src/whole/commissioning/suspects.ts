@@ -53,6 +53,7 @@ function hypotheses(of: Case, value: number, measured: Measured): Hypothesis[] {
   const template = of.step.id.split(':')[0];
   switch (template) {
     case 'intake-voltage':
+    case 'intake-rested':
       return [...slips(of, value), ...moduleCauses(of, value)];
     case 'polarity':
       return [...slips(of, value), ...packCauses(of)];

@@ -92,6 +92,14 @@ function startEditing(text: string): void {
   });
 }
 
+/** A sheet of its own takes back what was typed into it; the design’s undo does not reach past it. */
+function onUndo(event: Event): void {
+  if (sheet.undo === undefined) return;
+  event.preventDefault();
+  sheet.undo((event as CustomEvent<boolean>).detail);
+  takeFocus();
+}
+
 function onCopy(event: ClipboardEvent): void {
   if (editing.value !== null) return;
   event.clipboardData?.setData('text/plain', copied());
@@ -251,6 +259,7 @@ function onFocusOut(event: FocusEvent): void {
         @paste="onPaste"
         @focusin="onFocusIn"
         @focusout="onFocusOut"
+        @torvek-undo="onUndo"
       >
         <thead>
           <tr role="row">
@@ -324,6 +333,7 @@ function onFocusOut(event: FocusEvent): void {
               <template v-else-if="column.kind === 'choice' || column.kind === 'part'">
                 <ChoiceCell
                   v-if="column.kind === 'choice' && pathAt(r, c) !== null"
+                  :sheet="props.sheet"
                   :path="pathAt(r, c)!"
                   :label="spokenChoice(column, row)"
                   :options="column.choices?.(row) ?? []"

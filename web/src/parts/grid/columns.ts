@@ -1,6 +1,7 @@
 import { setAt, valueOf } from '@torvek/core/document';
 import type { PartKind } from '@torvek/core/parts';
-import { formatNumber, parseQuantity, type ShownIn } from '@torvek/core/quantity';
+import { formatNumber, type ShownIn } from '@torvek/core/quantity';
+import { readReading } from '../reading';
 
 /** A column of an editing grid. A cell that edits something has a path into the design. */
 export interface GridColumn<Row> {
@@ -24,6 +25,11 @@ export interface GridColumn<Row> {
   scale?: number;
   /** Where a cell's value lies in the design; null for a row that has none there. */
   path?(row: Row): string | null;
+  /**
+   * Of a number that an instrument reads: where it lies that its range ended there. Such a column takes “>” with the end of the range;
+   * without it a number is a number.
+   */
+  over?(row: Row): string | null;
   /** Spoken before the row's name. */
   label: string;
   /** What a fixed cell shows. */
@@ -46,11 +52,17 @@ export function shownNumber(
   return same ? short : String(Number(shown.toPrecision(12)));
 }
 
-export type ReadCell = { ok: true; value: number | string | undefined } | { ok: false; message: string };
+export type ReadCell =
+  | {
+      ok: true;
+      value: number | string | undefined;
+      /** The range of the instrument ended there. */ over?: boolean;
+    }
+  | { ok: false; message: string };
 
 /** Reads what was typed into a cell. */
 export function readCell(
-  { kind, required = false }: Pick<GridColumn<never>, 'kind' | 'required'>,
+  { kind, required = false, over }: Pick<GridColumn<never>, 'kind' | 'required' | 'over'>,
   text: string,
   { unit, scale, offset }: ShownIn,
 ): ReadCell {
@@ -60,10 +72,12 @@ export function readCell(
     return { ok: true, value: trimmed === '' ? undefined : trimmed.slice(0, 200) };
   }
   if (trimmed === '') return { ok: true, value: undefined };
-  const parsed = parseQuantity(trimmed, unit);
+  const parsed = readReading(trimmed, unit);
   if (!parsed.ok) return { ok: false, message: parsed.message };
+  if (parsed.over && over === undefined) return { ok: false, message: 'is no number' };
   const stored = Number(((parsed.value - offset) * scale).toPrecision(15));
-  return Math.abs(stored) > 1e9 ? { ok: false, message: 'is beyond ±1e9' } : { ok: true, value: stored };
+  if (Math.abs(stored) > 1e9) return { ok: false, message: 'is beyond ±1e9' };
+  return { ok: true, value: stored, ...(over !== undefined && { over: parsed.over }) };
 }
 
 /** The parts that a grid can choose from: those of the design, and the shop’s. */
@@ -87,6 +101,8 @@ export interface GridSheet {
   editable: boolean;
   parts?: PartShelf;
   change(label: string, recipe: (draft: object) => void): void;
+  /** Takes the last gesture back, or forth again; absent where the design’s own undo does. */
+  undo?(again: boolean): void;
   preview(recipe: ((draft: object) => void) | null): void;
 }
 
@@ -102,7 +118,11 @@ export function cellText<Row>(
   if (path === null) return column.text?.(row) ?? '';
   const value = valueOf(sheet, path);
   if (column.kind === 'choice') return column.choices?.(row).find((one) => one.value === value)?.text ?? '';
-  if (column.kind === 'number') return shownNumber(value as number | undefined, as);
+  if (column.kind === 'number') {
+    const text = shownNumber(value as number | undefined, as);
+    const flag = column.over?.(row) ?? null;
+    return text !== '' && flag !== null && valueOf(sheet, flag) === true ? `>${text}` : text;
+  }
   return (value as string | undefined) ?? '';
 }
 

@@ -141,6 +141,8 @@ export function useEditing<Row extends { id: string; name: string }>({
           value: read.value,
           ...(columns.value[column]!.kind === 'part' && { isPart: true as const }),
         });
+        const flag = columns.value[column]!.over?.(rows.value[row]!) ?? null;
+        if (flag !== null) edits.push({ path: flag, value: ('over' in read && read.over) || undefined });
       } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
     }
     make(edits, label());

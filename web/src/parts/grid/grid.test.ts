@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { ref } from 'vue';
-import { readBlock, readCell, shownNumber } from './columns';
+import { cellText, readBlock, readCell, shownNumber, type GridColumn } from './columns';
 import { useSelection } from './selection';
 
 const plain = { unit: 'm', scale: 1, offset: 0 };
@@ -23,6 +23,30 @@ describe('cells', () => {
     expect(readCell({ kind: 'number' }, '2e9', plain)).toEqual({ ok: false, message: 'is beyond ±1e9' });
     expect(readCell({ kind: 'text', required: true }, ' ', plain).ok).toBe(false);
   });
+  test('“>” is the end of a range where an instrument reads, and no number elsewhere', () => {
+    const over = () => 'rows.a.over.value';
+    expect(readCell({ kind: 'number', over }, '> 2000', plain)).toEqual({
+      ok: true,
+      value: 2000,
+      over: true,
+    });
+    expect(readCell({ kind: 'number', over }, '2000', plain)).toEqual({ ok: true, value: 2000, over: false });
+    expect(readCell({ kind: 'number', over }, 'OL', plain).ok).toBe(false);
+    expect(readCell({ kind: 'number' }, '>2000', plain)).toEqual({ ok: false, message: 'is no number' });
+    const column: GridColumn<object> = {
+      id: 'value',
+      title: 'value',
+      label: 'Value',
+      kind: 'number',
+      over,
+      path: () => 'rows.a.value',
+    };
+    const as = { ...plain, converted: false };
+    const sheet = (flag?: true) => ({ rows: { a: { value: 2000, over: { value: flag } } } });
+    expect(cellText(sheet(true), column, {}, as)).toBe('>2000');
+    expect(cellText(sheet(), column, {}, as)).toBe('2000');
+  });
+
   test('show what they hold to the last digit, except where they are converted', () => {
     const as = { scale: 1, offset: 0, converted: false };
     expect(shownNumber(0.1234567891, as)).toBe('0.1234567891');

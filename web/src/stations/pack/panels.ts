@@ -22,12 +22,9 @@ export function packPanelOf(query: { panel?: unknown; at?: unknown }): PackPanel
 
 const arranged = /^pack\.(anchors|no-access|vent|box-|link-pitch)/;
 
+/** Rooms of rules that have a panel of their name. */
+const named = ['stock', 'intake', 'balance'] as const;
+
 /** The panel that shows what a rule is about. */
 export const packPanelOfRule = (rule: string): PackPanel =>
-  arranged.test(rule)
-    ? 'arrange'
-    : rule.startsWith('stock.')
-      ? 'stock'
-      : rule.startsWith('balance')
-        ? 'balance'
-        : 'pack';
+  arranged.test(rule) ? 'arrange' : (named.find((one) => rule.startsWith(one)) ?? 'pack');

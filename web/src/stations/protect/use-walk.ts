@@ -3,7 +3,7 @@ import { parseQuantity } from '@torvek/core/quantity';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, type ComputedRef } from 'vue';
 import { newId } from '../../api/client';
-import { ownSheet } from '../../parts/grid/own-sheet';
+import { ownSheet, sheetUndo, type SheetHistory } from '../../parts/grid/own-sheet';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
@@ -23,11 +23,14 @@ export function useWalk(
   const session = useSession();
   const register = useInstruments();
   if (register.all.length === 0) void register.load();
-  const typed = useStorage<Typed>(`torvek.walk.${session.person?.id ?? ''}.${job.id}`, nothing());
+  const key = `torvek.walk.${session.person?.id ?? ''}.${job.id}`;
+  const typed = useStorage<Typed>(key, nothing());
+  const back = sheetUndo(typed, useStorage<SheetHistory<Typed>>(`${key}.back`, { past: [], future: [] }));
   const sheet = ownSheet(
     () => ({ ...nothing(), ...typed.value }),
     () => session.mayRecord,
-    (draft) => (typed.value = draft),
+    back.take,
+    back.undo,
   );
   const list = computed(() =>
     known.value.flatMap(({ id, tag }) => {
@@ -95,6 +98,7 @@ export function useWalk(
       );
       const left = { ...typed.value[of] };
       for (const one of done) delete left[one.id];
+      back.forget();
       typed.value = { ...typed.value, [of]: left };
       said.value = `${done.length} recorded.`;
     } catch (error) {
@@ -112,9 +116,7 @@ export function useWalk(
     open,
     setCurrent: (text: string) => (currentText.value = text),
     setInstrument: (id: string) => (chosen.value = id),
-    takeBack: () => {
-      typed.value = { ...typed.value, [work.value]: {} };
-    },
+    takeBack: () => back.take({ ...typed.value, [work.value]: {} }),
     agree: () => (sure.value = asked.value),
     instruments,
     chosen,

@@ -18,7 +18,8 @@ import { useJob } from '../../stores/job';
 import HoldFields from './HoldFields.vue';
 import { emptyHold, holdText, readHold, type HoldText } from './hold';
 import { ladderDoubt, readLadder, readList } from './ladder';
-import { readReading, readTrace } from './paste';
+import { readReading } from '../../parts/reading';
+import { readTrace } from './paste';
 import TracePlot from './TracePlot.vue';
 
 /** One measurement: typed, pasted or read by a stand-in instrument; asked about when a slip is likely; the server judges. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { readReading, readTrace } from './paste';
+import { readReading } from '../../parts/reading';
+import { readTrace } from './paste';
 
 const rows = (separator: string, decimal = '.') =>
   Array.from(

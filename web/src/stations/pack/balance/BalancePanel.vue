@@ -10,7 +10,7 @@ import { newId } from '../../../api/client';
 import GapLink from '../../../parts/GapLink.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
-import { ownSheet } from '../../../parts/grid/own-sheet';
+import { ownSheet, sheetUndo, type SheetHistory } from '../../../parts/grid/own-sheet';
 import { makePdf, savePdf } from '../../../parts/pdf';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
@@ -82,18 +82,25 @@ const shownRows = computed(() =>
 );
 
 /** Typed and not recorded: it lies in the browser until it is. */
-const typed = useStorage<Record<string, number>>(`torvek.cells.${session.person?.id ?? ''}.${job.id}`, {});
+const key = `torvek.cells.${session.person?.id ?? ''}.${job.id}`;
+const typed = useStorage<Record<string, number>>(key, {});
+const back = sheetUndo(
+  typed,
+  useStorage<SheetHistory<Record<string, number>>>(`${key}.back`, { past: [], future: [] }),
+);
 const sheetData = computed(() => ({
   volts: Object.fromEntries(rows.value.map(({ id }) => [id, typed.value[id]])),
 }));
 const sheet = ownSheet(
   () => sheetData.value,
   () => session.mayRecord,
-  ({ volts }) => {
-    typed.value = Object.fromEntries(
-      Object.entries(volts).filter((pair): pair is [string, number] => pair[1] !== undefined),
-    );
-  },
+  ({ volts }) =>
+    back.take(
+      Object.fromEntries(
+        Object.entries(volts).filter((pair): pair is [string, number] => pair[1] !== undefined),
+      ),
+    ),
+  back.undo,
 );
 const settles = ({ phase, outlook }: BalanceRow) => {
   if (phase !== 'resting' || outlook.settledV === null) return '';
@@ -195,6 +202,7 @@ const recordTyped = () =>
       },
       `Voltages of ${list.length} cells`,
     );
+    back.forget();
     typed.value = {};
     asked.value = null;
     return `${list.length} ${list.length === 1 ? 'reading' : 'readings'} recorded.`;

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Id } from '@torvek/core/document';
-import { parseQuantity } from '@torvek/core/quantity';
-import { looks } from '@torvek/core/record';
+import { conditions, looks, type Seen } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useJob } from '../../../stores/job';
 import { shownNumber } from '../../../parts/grid/columns';
+import { readReading } from '../../../parts/reading';
 import { measures, type IntakeRow } from './sheet';
 
 /** One module at the bench: large fields in the order of the work, Enter goes on, the last Enter records. */
@@ -15,13 +15,15 @@ const props = defineProps<{
   module: Id | null;
   /** What of it is an outlier, in words. */
   off: (id: Id) => string;
+  /** It has rested since its first voltage: a second one can be read. */
+  waited: (id: Id) => boolean;
   busy: boolean;
   /** A doubt is open. */
   blocked: boolean;
 }>();
 const emit = defineEmits<{
   pick: [module: Id];
-  set: [module: Id, field: keyof IntakeRow, value: string | number | undefined];
+  set: [module: Id, field: keyof IntakeRow, value: string | number | boolean | undefined, over?: boolean];
   record: [module: Id, then: () => void];
 }>();
 const job = useJob();
@@ -47,18 +49,46 @@ const shown = (value: number | undefined, scale = 1) =>
 
 const texts = ref<Record<string, string>>({});
 const wrong = ref<Record<string, string>>({});
-const fields = ['serial', ...measures.map(({ field }) => field)] as const;
+const measured = computed(() =>
+  measures.filter(({ field }) => field !== 'restedV' || props.waited(row.value.id)),
+);
+const fields = computed(() => ['serial' as const, ...measured.value.map(({ field }) => field)]);
+const isOver = (field: (typeof measures)[number]['field']) => values.value.over?.[field] === true;
 watch(
   [row, values],
   () => {
     texts.value = {
       serial: values.value.serial ?? '',
-      ...Object.fromEntries(measures.map(({ field, scale }) => [field, shown(values.value[field], scale)])),
+      ...Object.fromEntries(
+        measures.map(({ field, scale }) => {
+          const text = shown(values.value[field], scale);
+          return [field, text !== '' && isOver(field) ? `>${text}` : text];
+        }),
+      ),
     };
     wrong.value = {};
   },
   { immediate: true },
 );
+
+const words = (all: readonly string[]) => all.map((value) => ({ value, text: value }));
+const seen: {
+  field: 'look' | Exclude<keyof Seen, 'dateCode'>;
+  title: string;
+  choices: { value: string | boolean; text: string }[];
+}[] = [
+  { field: 'look', title: 'look', choices: words(looks) },
+  { field: 'terminals', title: 'terminals', choices: words(conditions) },
+  { field: 'seals', title: 'coolant seals', choices: words(conditions) },
+  {
+    field: 'drained',
+    title: 'coolant',
+    choices: [
+      { value: true, text: 'drained' },
+      { value: false, text: 'not drained' },
+    ],
+  },
+];
 
 const form = ref<HTMLElement | null>(null);
 const focus = (field: string) =>
@@ -73,8 +103,10 @@ watch(
   { immediate: true },
 );
 
+type Name = 'serial' | (typeof measures)[number]['field'];
+
 /** @returns false while the text cannot be read */
-function commit(field: (typeof fields)[number]): boolean {
+function commit(field: Name): boolean {
   const text = (texts.value[field] ?? '').trim();
   if (field === 'serial') {
     if (text !== (values.value.serial ?? ''))
@@ -86,25 +118,26 @@ function commit(field: (typeof fields)[number]): boolean {
     if (values.value[field] !== undefined) emit('set', row.value.id, field, undefined);
     return true;
   }
-  const read = parseQuantity(text, unit);
+  const read = readReading(text, unit);
   if (!read.ok) {
     wrong.value = { ...wrong.value, [field]: read.message };
     return false;
   }
   const value = Number((read.value * scale).toPrecision(15));
-  if (value !== values.value[field]) emit('set', row.value.id, field, value);
+  if (value !== values.value[field] || read.over !== isOver(field))
+    emit('set', row.value.id, field, value, read.over);
   return true;
 }
 
-function enter(field: (typeof fields)[number]): void {
+function enter(field: Name): void {
   if (!commit(field)) return;
-  const next = fields[fields.indexOf(field) + 1];
+  const next = fields.value[fields.value.indexOf(field) + 1];
   if (next === undefined) done();
   else focus(next);
 }
 
 function done(): void {
-  if (props.busy || !fields.every(commit)) return;
+  if (props.busy || !fields.value.every(commit)) return;
   const after = props.rows[at.value + 1];
   // What was typed last reaches the sheet first.
   void nextTick(() => {
@@ -139,7 +172,7 @@ function done(): void {
         @keydown.enter.prevent="enter('serial')"
       />
     </label>
-    <label v-for="{ field, title, unit } in measures" :key="field" class="line">
+    <label v-for="{ field, title, unit } in measured" :key="field" class="line">
       <span>{{ title }}</span>
       <input
         v-model="texts[field]"
@@ -155,17 +188,17 @@ function done(): void {
       <span v-if="wrong[field]" class="bad" role="alert">{{ wrong[field] }}</span>
       <span v-else class="soft">{{ criterion[field] ?? '' }}</span>
     </label>
-    <div class="line">
-      <span>look</span>
-      <span class="looks" role="radiogroup" :aria-label="`Look of ${row.name}`">
+    <div v-for="{ field, title, choices } in seen" :key="field" class="line">
+      <span>{{ title }}</span>
+      <span class="looks" role="radiogroup" :aria-label="`${title} of ${row.name}`">
         <BButton
-          v-for="look in looks"
-          :key="look"
+          v-for="{ value, text } in choices"
+          :key="text"
           role="radio"
-          :aria-checked="values.look === look"
-          :variant="values.look === look ? 'primary' : 'light'"
-          @click="emit('set', row.id, 'look', values.look === look ? undefined : look)"
-          >{{ look }}</BButton
+          :aria-checked="values[field] === value"
+          :variant="values[field] === value ? 'primary' : 'light'"
+          @click="emit('set', row.id, field, values[field] === value ? undefined : value)"
+          >{{ text }}</BButton
         >
       </span>
     </div>

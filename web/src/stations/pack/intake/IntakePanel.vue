@@ -1,17 +1,24 @@
 <script setup lang="ts">
 import { stepsOfItem } from '@torvek/core/commissioning';
 import type { Id } from '@torvek/core/document';
-import { scoreBatch } from '@torvek/core/balance';
+import {
+  intakeReadings,
+  lossOutlier,
+  ownLoss,
+  scoreIntake,
+  shortestWaitH,
+  type OwnLoss,
+} from '@torvek/core/balance';
 import { formatNumber } from '@torvek/core/quantity';
 import { partKey, type PartOf } from '@torvek/core/parts';
-import { looks } from '@torvek/core/record';
+import { conditions, looks } from '@torvek/core/record';
 import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
-import { ownSheet } from '../../../parts/grid/own-sheet';
+import { ownSheet, sheetUndo, type SheetHistory } from '../../../parts/grid/own-sheet';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
@@ -41,7 +48,12 @@ const route = useRoute();
 const router = useRouter();
 
 /** Typed and not recorded: it lies in the browser until it is. */
-const typed = useStorage<Record<Id, IntakeRow>>(`torvek.intake.${session.person?.id ?? ''}.${job.id}`, {});
+const key = `torvek.intake.${session.person?.id ?? ''}.${job.id}`;
+const typed = useStorage<Record<Id, IntakeRow>>(key, {});
+const back = sheetUndo(
+  typed,
+  useStorage<SheetHistory<Record<Id, IntakeRow>>>(`${key}.back`, { past: [], future: [] }),
+);
 /** Things on the shelf are measured here as well, each under its own name. */
 const things = computed(() =>
   thingRows(job.design, job.entries)
@@ -52,7 +64,7 @@ const things = computed(() =>
       quoted,
       values: Object.fromEntries(
         Object.entries(values).filter(([field]) => !quoted.includes(field as never)),
-      ),
+      ) as typeof values,
     })),
 );
 const kinds = computed(() => new Map(things.value.map(({ id, item }) => [id, kindOf(item.part)])));
@@ -75,10 +87,17 @@ const recorded = computed(() =>
 const nameOf = (id: Id) =>
   job.design.modules[id]?.tag ?? things.value.find((one) => one.id === id)?.name ?? id;
 const shown = computed(() => withTyped(recorded.value, typed.value));
+/** As the grid edits it: what ended a range has a place in every row. */
+const edited = computed<IntakeSheet>(() => ({
+  rows: Object.fromEntries(
+    Object.entries(shown.value.rows).map(([id, row]) => [id, { ...row, over: row.over ?? {} }]),
+  ),
+}));
 const sheet = ownSheet(
-  () => shown.value,
+  () => edited.value,
   () => session.mayRecord,
-  (draft) => (typed.value = typedIn(recorded.value, draft)),
+  (draft) => back.take(typedIn(recorded.value, draft)),
+  back.undo,
 );
 
 interface Row {
@@ -97,39 +116,101 @@ const rows = computed(() => {
   ].map((id): Row => ({ id, name: nameOf(id), shelved: job.design.modules[id] === undefined }));
 });
 
-/** Scores of each quantity, over modules of one kind. */
 const labels = computed(() => moduleLabels(job.name, job.design, job.entries, rows.value));
+const kindOfRow = (id: Id) => {
+  const part = job.design.parts[job.design.modules[id]?.part ?? ''] ?? kinds.value.get(id);
+  return part?.kind === 'module' ? part : null;
+};
+/** What each lost by itself, by the record: a wait has a beginning and an end. */
+const losses = computed(() => {
+  const readings = intakeReadings(job.present);
+  return new Map(
+    rows.value.flatMap(({ id }): [Id, OwnLoss][] => {
+      const part = kindOfRow(id);
+      const loss = part === null ? null : ownLoss(readings.get(id), part.data.cellsInSeries);
+      return loss === null ? [] : [[id, loss]];
+    }),
+  );
+});
+/** Quantities that are scored: those that are measured, and the loss that follows from two of them. */
+const scoredBy = computed(() => [
+  ...measures.flatMap(({ field, title, unit, scale, outlier }) =>
+    outlier === null
+      ? []
+      : [
+          {
+            id: field as string,
+            title,
+            unit,
+            scale,
+            rule: outlier,
+            of: (row: Id) => shown.value.rows[row]?.[field],
+          },
+        ],
+  ),
+  {
+    id: 'loss',
+    title: 'own loss',
+    unit: 'mV/day',
+    scale: 1,
+    rule: lossOutlier,
+    of: (row: Id) => losses.value.get(row)?.mvPerDay,
+  },
+]);
+/** Scores of each quantity, over modules of one kind. */
 const scored = computed(() =>
-  measures.map((measure) => {
+  scoredBy.value.map((quantity) => {
     const byKind = new Map<string, Row[]>();
     for (const row of rows.value) {
-      const own = kinds.value.get(row.id);
-      const part = job.design.modules[row.id]?.part ?? (own == null ? '' : partKey(own));
-      byKind.set(part, [...(byKind.get(part) ?? []), row]);
+      const part = kindOfRow(row.id);
+      const kind = part === null ? '' : partKey(part);
+      byKind.set(kind, [...(byKind.get(kind) ?? []), row]);
     }
     const scores = new Map<Id, { score: number | null; outlier: boolean }>();
     for (const batch of byKind.values()) {
-      const result = scoreBatch(batch.map(({ id }) => shown.value.rows[id]?.[measure.field] ?? null));
+      const result = scoreIntake(
+        batch.map(({ id }) => quantity.of(id) ?? null),
+        quantity.rule,
+      );
       batch.forEach(({ id }, i) =>
         scores.set(id, { score: result.scores[i]!, outlier: result.outliers[i]! }),
       );
     }
-    return { measure, scores };
+    return { quantity, scores };
   }),
 );
 const offText = (id: Id) =>
   scored.value
-    .flatMap(({ measure, scores }) => {
+    .flatMap(({ quantity, scores }) => {
       const own = scores.get(id);
       return own?.outlier === true
-        ? [`${measure.title}${own.score === null ? '' : ` ${formatNumber(own.score, 2)}`}`]
+        ? [`${quantity.title}${own.score === null ? '' : ` ${formatNumber(own.score, 2)}`}`]
         : [];
     })
     .join(', ');
 
 const waiting = computed(() => entriesOf(typed.value, recorded.value, procedure.value));
 const isTyped = (id: Id) => typed.value[id] !== undefined;
-const columns: GridColumn<Row>[] = [
+/** Which part of the sheet is shown: what is measured on arrival, what after some days, or what is seen. */
+const views = [
+  ['arrival', 'On arrival', 'type or paste a batch; > before a number: the range ended there'],
+  ['wait', 'After the wait', 'some days later, nothing connected meanwhile: what each lost by itself'],
+  ['seen', 'Seen', 'type, choose or paste; it goes with the serial number'],
+] as const;
+const view = ref<(typeof views)[number][0]>('arrival');
+const hint = computed(() => views.find(([id]) => id === (session.benchMode ? 'arrival' : view.value))![2]);
+const at = (name: string) => (row: Row) => `rows.${row.id}.${name}`;
+const choiceOf = (id: string, title: string, words: readonly string[]): GridColumn<Row> => ({
+  id,
+  title,
+  kind: 'choice',
+  label: title,
+  choices: () => words.map((value) => ({ value, text: value })),
+  none: () => 'not looked at',
+  path: at(id),
+  width: '8rem',
+});
+const name: GridColumn<Row>[] = [
   { id: 'name', title: 'Module', kind: 'fixed', label: 'Module', text: ({ name }) => name, width: '5.6rem' },
   {
     id: 'serial',
@@ -139,32 +220,89 @@ const columns: GridColumn<Row>[] = [
     path: ({ id, shelved }) => (shelved ? null : `rows.${id}.serial`),
     width: '7.5rem',
   },
-  ...measures.map(({ field, title, unit, scale }): GridColumn<Row> => ({
-    id: field,
-    title,
-    kind: 'number',
-    unit,
-    scale,
-    label: title,
-    path: ({ id }) => `rows.${id}.${field}`,
-  })),
-  { id: 'look', title: 'look', kind: 'slot', label: 'Look', width: '5.8rem' },
-  { id: 'off', title: 'outlier, with score', kind: 'slot', label: 'Outlier', width: '11rem' },
 ];
+const lossText = (id: Id) => {
+  const loss = losses.value.get(id);
+  return loss === undefined
+    ? ''
+    : `${formatNumber(loss.mvPerDay, 3)} in ${formatNumber(loss.waitH / 24, 2)} d`;
+};
+const measuredAs = (fields: readonly string[]): GridColumn<Row>[] =>
+  measures
+    .filter(({ field }) => fields.includes(field))
+    .map(({ field, title, unit, scale }) => ({
+      id: field,
+      title,
+      kind: 'number',
+      unit,
+      scale,
+      label: title,
+      path: at(field),
+      over: at(`over.${field}`),
+    }));
+const off: GridColumn<Row> = {
+  id: 'off',
+  title: 'outlier, with score',
+  kind: 'slot',
+  label: 'Outlier',
+  width: '11rem',
+};
+const columnsOf: Record<(typeof view)['value'], GridColumn<Row>[]> = {
+  arrival: [
+    ...name,
+    ...measuredAs(['voltageV', 'insulationMOhm', 'resistanceOhm', 'capacityAh', 'sensorOhm']),
+    off,
+  ],
+  wait: [
+    ...name,
+    ...measuredAs(['voltageV', 'restedV']),
+    {
+      id: 'loss',
+      title: 'own loss, mV a day and cell',
+      kind: 'fixed',
+      label: 'Own loss',
+      text: ({ id }) => lossText(id),
+      width: '13rem',
+    },
+    off,
+  ],
+  seen: [
+    ...name,
+    {
+      id: 'dateCode',
+      title: 'date code',
+      kind: 'text',
+      label: 'Date code',
+      path: at('dateCode'),
+      width: '8rem',
+    },
+    choiceOf('look', 'look', looks),
+    choiceOf('terminals', 'terminals', conditions),
+    choiceOf('seals', 'coolant seals', conditions),
+    {
+      ...choiceOf('drained', 'coolant drained', []),
+      choices: () => [
+        { value: true, text: 'drained' },
+        { value: false, text: 'not drained' },
+      ],
+    },
+    { ...off, title: '', label: 'State', width: '7rem' },
+  ],
+};
+const columns = computed(() => columnsOf[view.value]);
 /** A field of one module, typed at the bench; undefined takes it away. */
-function setField(id: Id, field: keyof IntakeRow, value: string | number | undefined): void {
+function setField(
+  id: Id,
+  field: keyof IntakeRow,
+  value: string | number | boolean | undefined,
+  over = false,
+): void {
   sheet.change('Intake', (draft) => {
     const row = (draft as IntakeSheet).rows[id]! as Record<string, unknown>;
     if (value === undefined) delete row[field];
     else row[field] = value;
-  });
-}
-function setLook(id: Id, value: string): void {
-  sheet.change('Look', (draft) => {
-    const row = (draft as IntakeSheet).rows[id]!;
-    const look = looks.find((one) => one === value);
-    if (look === undefined) delete row.look;
-    else row.look = look;
+    const { [field]: _before, ...others } = (row.over ?? {}) as Record<string, true>;
+    row.over = over ? { ...others, [field]: true } : others;
   });
 }
 
@@ -175,28 +313,49 @@ const picked = computed(() => {
 const pick = (id: Id | null) =>
   void router.replace({ query: { panel: 'intake', ...(id !== null && { module: id }) } });
 
-const plotted = ref<(typeof measures)[number]['field']>('voltageV');
+const plotted = ref('voltageV');
 const plot = computed(() => {
-  const measure = measures.find(({ field }) => field === plotted.value)!;
-  const points = rows.value.flatMap(({ id, name }) => {
-    const value = shown.value.rows[id]?.[measure.field];
-    const own = scored.value.find((one) => one.measure === measure)!.scores.get(id);
-    return value === undefined ? [] : [{ id, tag: name, value, outlier: own?.outlier === true }];
+  const quantity = scoredBy.value.find(({ id }) => id === plotted.value)!;
+  const { scores } = scored.value.find((one) => one.quantity === quantity)!;
+  const points = rows.value.flatMap(({ id, name: tag }) => {
+    const value = quantity.of(id);
+    return value === undefined ? [] : [{ id, tag, value, outlier: scores.get(id)?.outlier === true }];
   });
-  return { measure, points, scores: scoreBatch(points.map(({ value }) => value)) };
+  return {
+    quantity,
+    points,
+    scores: scoreIntake(
+      points.map(({ value }) => value),
+      quantity.rule,
+    ),
+  };
 });
+/** The voltage was recorded so long ago that a second one tells something. */
+const waited = (id: Id) => {
+  const first = intakeReadings(job.present).get(id)?.get('intake-voltage');
+  return first !== undefined && Date.now() - first.atMs >= shortestWaitH * 3_600_000;
+};
 
 const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, busy, done, said, record } =
-  useRecording({ waiting, typed, things, nameOf });
+  useRecording({ waiting, typed, things, nameOf, recorded: back.forget });
 </script>
 
 <template>
   <section class="sheet-card intake" aria-label="Intake" data-intake>
     <div class="card-head">
       <h2>Intake</h2>
-      <span class="hint"
-        >type or paste a batch; outliers beyond 3.5 scaled deviations from the median are marked</span
-      >
+      <span v-if="!session.benchMode" class="btn-group" role="group" aria-label="Columns">
+        <BButton
+          v-for="[id, words] in views"
+          :key="id"
+          size="sm"
+          :variant="view === id ? 'primary' : 'light'"
+          :aria-pressed="view === id"
+          @click="view = id"
+          >{{ words }}</BButton
+        >
+      </span>
+      <span class="hint">{{ hint }}</span>
       <LabelButton v-if="!session.benchMode" class="labels" what="modules" :labels="labels" />
       <button
         v-if="session.mayRecord && rows.length > 0"
@@ -219,6 +378,7 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
         :values="shown.rows"
         :module="picked !== null && job.design.modules[picked] !== undefined ? picked : null"
         :off="offText"
+        :waited="waited"
         :busy="busy"
         :blocked="blocked"
         @pick="pick"
@@ -234,22 +394,8 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
           :picked="picked"
           @pick="pick"
         >
-          <template #look="{ row }">
-            <span v-if="row.shelved" class="soft">on the shelf</span>
-            <select
-              v-else
-              class="form-select choice-cell"
-              :aria-label="`Look of ${row.name}`"
-              :value="shown.rows[row.id]?.look ?? ''"
-              :disabled="!session.mayRecord"
-              @change="setLook(row.id, ($event.target as HTMLSelectElement).value)"
-            >
-              <option value="">–</option>
-              <option v-for="look in looks" :key="look" :value="look">{{ look }}</option>
-            </select>
-          </template>
           <template #off="{ row }">
-            <span v-if="offText(row.id) !== ''" class="off">{{ offText(row.id) }}</span>
+            <span v-if="view !== 'seen' && offText(row.id) !== ''" class="off">{{ offText(row.id) }}</span>
             <em v-if="isTyped(row.id)">not recorded</em>
           </template>
         </EditGrid>
@@ -279,7 +425,7 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
             busy ? `Recording ${done + 1} of ${waiting.length + done} …` : `Record ${waiting.length}`
           }}</BButton
         >
-        <BButton v-if="waiting.length > 0 && !busy" variant="light" size="sm" @click="typed = {}"
+        <BButton v-if="waiting.length > 0 && !busy" variant="light" size="sm" @click="back.take({})"
           >Take what is typed back</BButton
         >
         <span v-if="said" role="status">{{ said }}</span>
@@ -304,15 +450,15 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
       <div class="card-head">
         <h2>Spread of the batch</h2>
         <select v-model="plotted" class="form-select what" aria-label="Quantity shown">
-          <option v-for="one in measures" :key="one.field" :value="one.field">
+          <option v-for="one in scoredBy" :key="one.id" :value="one.id">
             {{ one.title }}, {{ one.unit }}
           </option>
         </select>
       </div>
       <SpreadPlot
-        :title="plot.measure.title"
-        :unit="plot.measure.unit"
-        :scale="plot.measure.scale"
+        :title="plot.quantity.title"
+        :unit="plot.quantity.unit"
+        :scale="plot.quantity.scale"
         :points="plot.points"
         :scores="plot.scores"
         :picked="picked"
@@ -335,6 +481,10 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
   font-size: 0.82rem;
 }
 
+.scroller :deep(td) {
+  white-space: nowrap;
+}
+
 .off {
   color: var(--tv-stop);
   font-weight: 600;
@@ -343,10 +493,6 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
 
 .scroller em {
   color: var(--tv-soft);
-}
-
-.scroller .choice-cell {
-  width: 5.2rem;
 }
 
 .labels {

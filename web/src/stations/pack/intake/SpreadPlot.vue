@@ -77,13 +77,15 @@ const options = computed(() => {
             ...(scores.median === null
               ? []
               : [limitLine({ y: shown(scores.median) }, 'median', token('note'), 'insideEndTop')]),
-            ...(scores.bounds ?? []).map((bound, i) =>
-              limitLine(
-                { y: shown(bound) },
-                'outliers beyond',
-                token('stop'),
-                i === 0 ? 'insideStartBottom' : 'insideStartTop',
-              ),
+            ...(scores.bounds ?? []).flatMap((bound, i) =>
+              !Number.isFinite(bound)
+                ? []
+                : limitLine(
+                    { y: shown(bound) },
+                    'outliers beyond',
+                    token('stop'),
+                    i === 0 ? 'insideStartBottom' : 'insideStartTop',
+                  ),
             ),
           ],
         },

@@ -58,9 +58,52 @@ describe('the intake sheet', () => {
     ]);
   });
 
+  test('a range that ended stays with its number, through typing and recording', () => {
+    const ended = entry(5, 'module-c03', {
+      kind: 'result',
+      step: 'intake-insulation:module-c03',
+      measured: { kind: 'value', value: 2000, unit: 'MΩ', over: true },
+      verdict: 'pass',
+    });
+    const all = [...entries, ended];
+    const known = recordedSheet(design, assess(evaluation, procedure, all).steps, all);
+    expect(known.rows['module-c03']).toEqual({ insulationMOhm: 2000, over: { insulationMOhm: true } });
+    expect(typedIn(known, known)).toEqual({});
+    // The same number that was read within the range is another reading.
+    const within = withTyped(known, { 'module-c03': { insulationMOhm: 2000 } });
+    expect(within.rows['module-c03']).toEqual({ insulationMOhm: 2000 });
+    expect(typedIn(known, within)).toEqual({ 'module-c03': { insulationMOhm: 2000 } });
+    const typed = { 'module-c04': { insulationMOhm: 999, over: { insulationMOhm: true as const } } };
+    const both = withTyped(known, typed);
+    expect([both.rows['module-c03'], typedIn(known, both)]).toEqual([known.rows['module-c03'], typed]);
+    expect(entriesOf(typed, known, procedure)).toMatchObject([{ value: 999, over: true }]);
+    expect(entriesOf({ 'module-c03': { insulationMOhm: 2000 } }, known, procedure)).toMatchObject([
+      { value: 2000, over: false },
+    ]);
+  });
+
+  test('what is seen goes with serial and look in one entry, and only what was typed', () => {
+    const seen = entry(6, 'module-c02', {
+      kind: 'intake',
+      serial: 'OK 4411',
+      look: null,
+      drained: true,
+      dateCode: '19-34',
+    });
+    const all = [...entries, seen];
+    const known = recordedSheet(design, assess(evaluation, procedure, all).steps, all);
+    expect(known.rows['module-c02']).toMatchObject({ look: 'marked', drained: true, dateCode: '19-34' });
+    const sheet = withTyped(known, { 'module-c02': { drained: true, seals: 'worn' } });
+    const typed = typedIn(known, sheet);
+    expect(typed).toEqual({ 'module-c02': { seals: 'worn' } });
+    expect(entriesOf(typed, known, procedure)).toEqual([
+      { kind: 'intake', module: 'module-c02', serial: 'OK 4411', look: 'marked', seals: 'worn' },
+    ]);
+  });
+
   test('what may be measured and was not is nothing that is due', () => {
     const { steps, gates } = assess(evaluation, procedure, entries);
-    expect(procedure.filter(({ optional }) => optional === true)).toHaveLength(3 * 36);
+    expect(procedure.filter(({ optional }) => optional === true)).toHaveLength(5 * 36);
     expect(steps.filter(({ step }) => step.optional === true).map(({ step }) => step.id)).toEqual([
       'intake-capacity:module-c02',
     ]);

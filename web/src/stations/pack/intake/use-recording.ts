@@ -6,7 +6,7 @@ import { newId } from '../../../api/client';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
 import type { ThingRow } from '../stock/things';
-import type { IntakeRow, ToRecord } from './sheet';
+import { seenNames, type IntakeRow, type ToRecord } from './sheet';
 
 interface Recording {
   /** What was typed comes to these entries. */
@@ -15,10 +15,12 @@ interface Recording {
   /** Things on the shelf. */
   things: Readonly<Ref<readonly ThingRow[]>>;
   nameOf(id: Id): string;
+  /** Called when something was recorded: it is taken back in the record from then on. */
+  recorded(): void;
 }
 
 /** Records what was typed at intake, one entry after the other; what is doubtful is asked about first. */
-export function useRecording({ waiting, typed, things, nameOf }: Recording) {
+export function useRecording({ waiting, typed, things, nameOf, recorded }: Recording) {
   const job = useJob();
   const register = useInstruments();
   onMounted(() => {
@@ -27,7 +29,7 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
   /** Readings that would be right with their decimal point or sign moved: asked about before they are recorded. */
   const doubts = computed(() =>
     waiting.value.flatMap((one) => {
-      if (one.kind !== 'reading' || one.step.expected === null) return [];
+      if (one.kind !== 'reading' || one.over || one.step.expected === null) return [];
       const question = doubtAbout(one.step.expected, one.value);
       return question === null ? [] : [{ key: `${one.step.id}=${one.value}`, module: one.module, question }];
     }),
@@ -61,9 +63,10 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
   } {
     const tag = nameOf(one.module);
     if (one.kind === 'intake') {
-      const { kind, module, serial, look, was } = one;
+      const { kind, module, serial, look, was, dateCode, drained, seals, terminals } = one;
+      const seen = { dateCode, drained, seals, terminals };
       const same = was !== undefined && meant.value[`${module} ${was} ${serial}`] === 'misread';
-      const body = { id: newId('entry'), kind, module, ...(same && { same }) };
+      const body = { id: newId('entry'), kind, module, ...seen, ...(same && { same }) };
       return {
         body: { ...body, ...(serial !== undefined && { serial }), ...(look !== undefined && { look }) },
         title: `Intake of ${tag}`,
@@ -77,7 +80,12 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
         kind: 'result',
         step: one.step.id,
         entered: 'typed',
-        measured: { kind: 'value', value: one.value, unit: one.step.expected?.unit ?? '' },
+        measured: {
+          kind: 'value',
+          value: one.value,
+          unit: one.step.expected?.unit ?? '',
+          ...(one.over && { over: true }),
+        },
         instrument:
           chosen === undefined
             ? {
@@ -159,10 +167,14 @@ export function useRecording({ waiting, typed, things, nameOf }: Recording) {
   /** What is on its way stands in the record, or waits in the outbox: it is typed no more. */
   function forget(one: ToRecord): void {
     const row = { ...typed.value[one.module] };
-    if (one.kind === 'intake') {
-      delete row.serial;
-      delete row.look;
-    } else delete row[one.measure.field];
+    if (one.kind === 'intake') for (const name of ['serial', 'look', ...seenNames] as const) delete row[name];
+    else {
+      delete row[one.measure.field];
+      const { [one.measure.field]: _gone, ...over } = row.over ?? {};
+      if (Object.keys(over).length === 0) delete row.over;
+      else row.over = over;
+    }
+    recorded();
     const next = { ...typed.value, [one.module]: row };
     if (Object.keys(row).length === 0) delete next[one.module];
     typed.value = next;

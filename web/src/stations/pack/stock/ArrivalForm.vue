@@ -81,11 +81,17 @@ const doubts = computed(() => {
       step,
     ]),
   );
-  return crate.value.rows.flatMap(({ serial, values }, i) =>
+  return crate.value.rows.flatMap(({ serial, values, over }, i) =>
     measures.flatMap(({ field, template, title, unit, scale }) => {
       const value = values[field];
       const expected = steps.get(template)?.expected;
-      if (value === undefined || expected == null || doubtAbout(expected, value) === null) return [];
+      if (
+        value === undefined ||
+        over?.[field] === true ||
+        expected == null ||
+        doubtAbout(expected, value) === null
+      )
+        return [];
       return [`${serial ?? `row ${i + 1}`}: ${title} ${formatNumber(value / scale, 4)} ${unit}?`];
     }),
   );
@@ -125,10 +131,10 @@ async function record(): Promise<void> {
         },
         `${noun(rows.length)} arrived`,
       ));
-    const readings = rows.flatMap(({ values }, i) =>
+    const readings = rows.flatMap(({ values, over }, i) =>
       measures.flatMap((measure) => {
         const value = values[measure.field];
-        return value === undefined ? [] : [{ i, measure, value }];
+        return value === undefined ? [] : [{ i, measure, value, over: over?.[measure.field] === true }];
       }),
     );
     if (entry === null) {
@@ -145,7 +151,7 @@ async function record(): Promise<void> {
         : []
       ).map((step) => [step.id.split(':')[0]!, step]),
     );
-    const bodies = readings.map(({ i, measure, value }) => {
+    const bodies = readings.map(({ i, measure, value, over }) => {
       const step = steps.get(measure.template)!;
       const [instrument] = register.ofKind(step.instrument);
       return {
@@ -153,7 +159,7 @@ async function record(): Promise<void> {
         kind: 'result',
         step: `${measure.template}:${arrivedId(entry.seq, i)}`,
         entered: 'pasted',
-        measured: { kind: 'value', value, unit: step.expected?.unit ?? '' },
+        measured: { kind: 'value', value, unit: step.expected?.unit ?? '', ...(over && { over }) },
         instrument:
           instrument === undefined
             ? { kind: step.instrument, name: 'not registered', standIn: false }

@@ -61,8 +61,11 @@ const pick = (id: string | null) =>
   });
 const value = (row: ThingRow, { field, scale }: (typeof measures)[number]) => {
   const known = row.values[field];
-  return known === undefined ? '' : formatNumber(known / scale, 4);
+  if (known === undefined) return '';
+  return `${row.values.over?.[field] === true ? '>' : ''}${formatNumber(known / scale, 4)}`;
 };
+/** The list has room for what a choice goes by; the rest stands in Intake. */
+const columns = measures.filter(({ field }) => field !== 'restedV' && field !== 'sensorOhm');
 const where = ({ place, placeGone, item }: ThingRow) =>
   place ?? (placeGone ? 'shelf, its place is gone' : item.state === 'retired' ? '' : 'shelf');
 /** Readings alone judge nothing: somebody says that it is good. */
@@ -145,7 +148,7 @@ const kindOf = ({ item }: ThingRow) =>
               <th scope="col">serial</th>
               <th scope="col">kind</th>
               <th scope="col">where</th>
-              <th v-for="one in measures" :key="one.field" scope="col" class="num">
+              <th v-for="one in columns" :key="one.field" scope="col" class="num">
                 {{ one.title }}, {{ one.unit }}
               </th>
               <th scope="col">state</th>
@@ -170,7 +173,7 @@ const kindOf = ({ item }: ThingRow) =>
               </td>
               <td>{{ kindOf(row) }}</td>
               <td>{{ where(row) }}</td>
-              <td v-for="one in measures" :key="one.field" class="num">
+              <td v-for="one in columns" :key="one.field" class="num">
                 <span
                   v-if="row.quoted.includes(one.field)"
                   class="soft"

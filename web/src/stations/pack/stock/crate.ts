@@ -1,15 +1,24 @@
-import { parseQuantity } from '@torvek/core/quantity';
 import Papa from 'papaparse';
+import { readReading } from '../../../parts/reading';
 import { measures, type Measure } from '../intake/sheet';
 
+/** What is read of a thing as it comes in; a second voltage takes a wait. */
+export const onArrival = measures.filter(({ field }) => field !== 'restedV');
 /** What a column of a pasted crate holds. */
-export const crateColumns = ['serial', ...measures.map(({ field }) => field), 'note', 'skip'] as const;
+export const crateColumns = [
+  'serial' as const,
+  ...onArrival.map(({ field }) => field),
+  'note' as const,
+  'skip' as const,
+];
 export type CrateColumn = 'serial' | Measure['field'] | 'note' | 'skip';
 
 export interface CrateRow {
   serial?: string;
   note?: string;
   values: Partial<Record<Measure['field'], number>>;
+  /** Readings at which the range of the instrument ended. */
+  over?: Partial<Record<Measure['field'], true>>;
 }
 
 export interface Crate {
@@ -24,6 +33,7 @@ export interface Crate {
 /** Words of headings by which a column is known. */
 const heads: [CrateColumn, RegExp][] = [
   ['serial', /serial|s\/?n\b|number|code|^id$/i],
+  ['sensorOhm', /sensor|ntc|therm/i],
   ['voltageV', /volt|ocv|^u\b|^v$/i],
   ['insulationMOhm', /[Ii]nsul|\b[Ii]so|[Mm]ega\s?[Oo]hm|MΩ/],
   ['resistanceOhm', /resist|dcir|^r\b|milli\s?ohm|mΩ/i],
@@ -36,7 +46,7 @@ export const plainColumns: CrateColumn[] = ['serial', 'note', 'skip'];
 
 /** A comma is decimal where columns are parted by tabs or semicolons. */
 const decimal = (text: string, delimiter: string) =>
-  delimiter === ',' ? text : text.replace(/^(-?\d+),(\d+)/, '$1.$2');
+  delimiter === ',' ? text : text.replace(/^([>≥]?\s*-?\d+),(\d+)/, '$1.$2');
 
 /**
  * Reads a list of things as it comes out of a sheet or a mail: columns by tab, semicolon or comma, with a heading or without.
@@ -77,9 +87,11 @@ export function readCrate(
       } else if (column === 'note') made.note = cell.slice(0, 400);
       else {
         const { unit, scale, title } = measures.find(({ field }) => field === column)!;
-        const read = parseQuantity(decimal(cell, delimiter), unit);
-        if (read.ok) made.values[column] = Number((read.value * scale).toPrecision(15));
-        else problems.push(`row ${r + 1}, ${title}: “${cell}” ${read.message}`);
+        const read = readReading(decimal(cell, delimiter), unit);
+        if (read.ok) {
+          made.values[column] = Number((read.value * scale).toPrecision(15));
+          if (read.over) made.over = { ...made.over, [column]: true };
+        } else problems.push(`row ${r + 1}, ${title}: “${cell}” ${read.message}`);
       }
     });
     return made;

@@ -110,6 +110,15 @@ describe('parts as things', () => {
       ['serial', 'skip', 'note'],
       [{ serial: 'F1', note: 'new', values: {} }],
     ]);
+    const ended = readCrate('serial;insulation\nF1;>2000,5\nF2;OL', []);
+    expect(ended.rows[0]).toEqual({
+      serial: 'F1',
+      values: { insulationMOhm: 2000.5 },
+      over: { insulationMOhm: true },
+    });
+    expect(ended.problems).toEqual([
+      'row 2, insulation: “OL” where does its range end? Write > and that value',
+    ]);
     expect(readCrate('F1\tnew', [], plainColumns).rows).toEqual([{ serial: 'F1', note: 'new', values: {} }]);
   });
 

@@ -1,7 +1,7 @@
 import { partPlaces, type Design, type Id } from '@torvek/core/document';
 import { partKindNames, type PartKind } from '@torvek/core/parts';
 import { asPresent, isModule, quotedValues, stockOf, type Entry, type Item } from '@torvek/core/record';
-import { measures, type Measure } from '../intake/sheet';
+import { measures, type IntakeRow, type Measure } from '../intake/sheet';
 
 /** One thing as the list shows it. */
 export interface ThingRow {
@@ -13,8 +13,8 @@ export interface ThingRow {
   place: string | null;
   /** It sits in a place that the design no longer has: it lies on the shelf. */
   placeGone: boolean;
-  /** What was measured last, in the unit it is stored in. */
-  values: Partial<Record<Measure['field'], number>>;
+  /** What was measured last, in the unit it is stored in, and where a range ended. */
+  values: Pick<IntakeRow, Measure['field'] | 'over'>;
   /** Those of them that were measured in another job. */
   quoted: Measure['field'][];
 }
@@ -97,7 +97,14 @@ export function thingRows(design: Pick<Design, 'modules'>, entries: readonly Ent
     const field = fieldOf.get(body.step.slice(0, at));
     if (field === undefined) continue;
     const named = body.step.slice(at + 1);
-    values.set(named, { ...values.get(named), [field]: body.measured.value });
+    const { over: overBefore, ...own } = values.get(named) ?? {};
+    const { [field]: _before, ...others } = overBefore ?? {};
+    const over = body.measured.over === true ? { ...others, [field]: true as const } : others;
+    values.set(named, {
+      ...own,
+      [field]: body.measured.value,
+      ...(Object.keys(over).length > 0 && { over }),
+    });
   }
   const order = new Map(Object.keys(design.modules).map((id, i) => [id, i]));
   const rank = ({ item, place }: ThingRow) =>
