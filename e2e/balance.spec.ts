@@ -44,6 +44,9 @@ test('readings of a later day change a verdict, and the plan moves', async ({ pa
       `cell;time;V\n${[18, 19, 20].map((one) => `C${one};${later};${volts[one - 1]}`).join('\n')}\n`,
     ),
   });
+  const form = page.locator('[data-log-form]');
+  await expect(form.getByRole('status')).toContainText('3 readings of 3 cells');
+  await form.getByRole('button', { name: 'Record 3' }).click();
   await expect(page.getByText('3 readings of 3 cells recorded from walk.csv.')).toBeVisible();
   await expect(counts).toContainText('0 too early to tell');
   await page.getByLabel('File of readings').setInputFiles({
@@ -51,7 +54,22 @@ test('readings of a later day change a verdict, and the plan moves', async ({ pa
     mimeType: 'text/csv',
     buffer: Buffer.from('cell,V\nC99,2.9\n'),
   });
-  await expect(page.getByText('bad.csv line 2: “C99” is no cell of this design')).toBeVisible();
+  await expect(form.getByRole('alert')).toHaveText('line 2: “C99” is no cell of this design');
+  await expect(form.getByRole('button', { name: 'Record 0' })).toBeDisabled();
+  // As a donor’s monitor puts it out: numbers, millivolts, a column that nobody needs, a clock without a day.
+  await page.getByLabel('File of readings').setInputFiles({
+    name: 'monitor.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('Unit 4;v2\n\nNo.;clock;reading;T\n18;07:30;3281;21\n19;07:30;3282;21\n'),
+  });
+  await form.getByLabel('What reading holds').selectOption('voltage');
+  await expect(form.getByRole('alert')).toHaveText('its times have no day: say when it began');
+  await form.getByLabel('When the log began').fill('31.02.2026');
+  await expect(form.getByRole('alert')).toHaveText('“31.02.2026” is no day and time');
+  await form.getByLabel('When the log began').fill('2026-11-01');
+  await expect(form.getByRole('status')).toContainText('2 readings of 2 cells');
+  await form.getByRole('button', { name: 'Leave it' }).click();
+  await expect(form).toHaveCount(0);
 
   // The cells under load come off; their rest begins.
   await page.getByRole('button', { name: 'All 4 off now' }).click();

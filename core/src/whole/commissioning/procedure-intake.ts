@@ -116,6 +116,9 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     why: 'A sensor that is open or shorted is mended while the module lies on the bench.',
     instrument: 'meter',
     range: { kind: 'range', min: sensorOhm[0], max: sensorOhm[1], unit: 'Ω' },
-    basis: [],
+    basis: [
+      builder.row(`${key}:sensorShort`, 'below it a short', sensorOhm[0], 'Ω'),
+      builder.row(`${key}:sensorOpen`, 'above it a break', sensorOhm[1], 'Ω'),
+    ],
   });
 }

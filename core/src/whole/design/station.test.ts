@@ -12,7 +12,16 @@ test('each rule is counted at the station of its room', () => {
   const sorted = Object.fromEntries(Object.entries(rooms).map(([at, set]) => [at, [...set].sort()]));
   expect(sorted).toEqual({
     brief: ['axle', 'drive-cycle', 'range', 'vehicle'],
-    pack: ['balance', 'balance-time', 'pack', 'parallel-match', 'rest-predict', 'segments', 'stock'],
+    pack: [
+      'balance',
+      'balance-time',
+      'intake',
+      'pack',
+      'parallel-match',
+      'rest-predict',
+      'segments',
+      'stock',
+    ],
     network: ['live-map', 'network', 'path-faults'],
     protect: [
       'bonding',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { moduleOfCell } from '@torvek/core/balance';
 import { doubtAbout } from '@torvek/core/commissioning';
 import { stockOf, type BalanceGear } from '@torvek/core/record';
 import { formatNumber } from '@torvek/core/quantity';
@@ -21,7 +22,8 @@ import DueList from './DueList.vue';
 import JoinTable from './JoinTable.vue';
 import LoadHelp from './LoadHelp.vue';
 import PlanFields from './PlanFields.vue';
-import { readCellTable } from './read-cells';
+import type { CellLog, LogSetting } from './cell-log';
+import LogForm from './LogForm.vue';
 import { reportDocument, reportOf } from './report';
 import RestPlot from './RestPlot.vue';
 import SchoolChooser from './SchoolChooser.vue';
@@ -239,25 +241,35 @@ function askFor(cells: string[]): void {
 }
 
 const file = ref<HTMLInputElement | null>(null);
-const localMs = (text: string) => {
-  const given = /^\d{4}-\d{2}-\d{2}[ T]\d{2}:\d{2}(:\d{2})?$/.test(text) ? text.replace(' ', 'T') : text;
-  return Date.parse(given);
+/** A file that is looked at before it is recorded. */
+const opened = ref<{ name: string; text: string } | null>(null);
+const logSetting: LogSetting = {
+  idOf: (tag) => tagIds.value.get(tag.toLowerCase()),
+  nth: (index, of) => rows.value.filter(({ id }) => of === null || moduleOfCell(id) === of)[index]?.id,
+  nowMs: Date.now(),
+  localMs: (year, month, day, hour, minute, second) =>
+    new Date(year, month - 1, day, hour, minute, second).getTime(),
 };
-const readFile = (event: Event) =>
+/** Modules that a list may count by themselves: of one cell each there is nothing to count. */
+const countedModules = computed(() => {
+  const tags = new Map(
+    rows.value.map(({ id }) => [moduleOfCell(id), job.design.modules[moduleOfCell(id)]?.tag]),
+  );
+  return tags.size === rows.value.length ? [] : [...tags].map(([id, tag]) => ({ id, tag: tag ?? id }));
+});
+async function openFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const [chosen] = input.files ?? [];
+  input.value = '';
+  if (chosen === undefined) return;
+  const text = await chosen.text();
+  logSetting.nowMs = Date.now();
+  opened.value = { name: chosen.name, text };
+}
+const recordLog = (log: CellLog) =>
   attempt(async () => {
-    const input = event.target as HTMLInputElement;
-    const [chosen] = input.files ?? [];
-    input.value = '';
-    if (chosen === undefined) return '';
-    const read = readCellTable(
-      await chosen.text(),
-      (tag) => tagIds.value.get(tag.toLowerCase()),
-      Date.now(),
-      localMs,
-    );
-    if (!read.ok) throw new Error(`${chosen.name} ${read.message}`);
-    const first = Math.min(...read.cells.map(({ samples }) => samples[0]![0]));
-    const count = read.cells.reduce((sum, { samples }) => sum + samples.length, 0);
+    const { name } = opened.value!;
+    const first = Math.min(...log.cells.map(({ samples }) => samples[0]![0]));
     await job.record(
       {
         id: newId('entry'),
@@ -265,15 +277,16 @@ const readFile = (event: Event) =>
         entered: 'logged',
         takenAt: new Date(first).toISOString(),
         instrument: instrument(),
-        cells: read.cells.map(({ id, samples }) => ({
+        cells: log.cells.map(({ id, samples }) => ({
           cell: id,
           samples: samples.map(([at, volts]) => [(at - first) / 3.6e6, volts]),
         })),
-        remark: `From ${chosen.name}${read.thinnedFrom === null ? '' : `, up to ${read.thinnedFrom} readings a cell averaged to 300`}`,
+        remark: `From ${name}${log.thinnedFrom === null ? '' : `, up to ${log.thinnedFrom} readings a cell averaged to 300`}`,
       },
-      `Voltages of ${read.cells.length} cells`,
+      `Voltages of ${log.cells.length} cells`,
     );
-    return `${count} readings of ${read.cells.length} cells recorded from ${chosen.name}.`;
+    opened.value = null;
+    return `${log.count} readings of ${log.cells.length} cells recorded from ${name}.`;
   });
 
 /** By hand: what the list of due work does not offer. */
@@ -402,6 +415,18 @@ const started = computed(() => rows.value.some(({ round }) => round > 0));
       </div>
       <RestPlot :row="pickedRow" :target-v="plan.targetV" :tolerance-v="toleranceV" :rest-hours="restHours" />
     </section>
+    <LogForm
+      v-if="opened !== null"
+      :key="opened.name + opened.text.length"
+      :name="opened.name"
+      :text="opened.text"
+      :setting="logSetting"
+      :modules="countedModules"
+      :zone="zone"
+      :busy="busy"
+      @record="recordLog"
+      @cancel="opened = null"
+    />
     <section class="sheet-card" aria-label="Cells" data-balance-cells>
       <div class="card-head">
         <h2>Cells</h2>
@@ -453,9 +478,11 @@ const started = computed(() => rows.value.some(({ round }) => round > 0));
           type="file"
           accept=".csv,text/csv,text/plain"
           aria-label="File of readings"
-          @change="readFile"
+          @change="openFile"
         />
-        <BButton size="sm" variant="light" :disabled="busy" @click="file?.click()">Readings from CSV</BButton>
+        <BButton size="sm" variant="light" :disabled="busy" @click="file?.click()"
+          >Readings from a file</BButton
+        >
         <span v-if="said" role="status" :class="{ bad: said.startsWith('Not') }">{{ said }}</span>
       </div>
       <ul v-if="open.length > 0" class="doubts" role="alert">
