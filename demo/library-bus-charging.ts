@@ -124,6 +124,10 @@ export const lowVoltage: Design['lowVoltage'] = {
   battery: 'fernhough-p110-24@1',
   dropper: true,
   coilLoads: ['load-coils', 'load-coils-charge'],
+  sourceAreaMm2: 16,
+  sourceLengthM: 2.4,
+  sourceFuseA: 80,
+  batteryFuseA: 80,
   journeyH: 5,
   parkedDays: 16,
 };

@@ -17,6 +17,75 @@ const watts = (which: (load: (typeof loads)[number]) => boolean) =>
   loads.filter(which).reduce((sum, one) => sum + one.powerW! * (one.dutyFraction ?? 1), 0);
 const budget = (name: string, design = bus) => value(design, `low-voltage.budget:vehicle:${name}`);
 
+describe('the cable between source and battery', () => {
+  const settings = (recipe: (one: NonNullable<Design['lowVoltage']>) => void) =>
+    changed((draft) => recipe(draft.lowVoltage!));
+  const said = (design: Design, rule: string) => {
+    const found = evaluate(design).checks.find((check) => check.rule.id === `low-voltage.${rule}`);
+    return found?.state === 'raised' ? found.message : found?.state;
+  };
+
+  test('carries by its area and ambient, and drops there and back', () => {
+    expect(value(bus, 'low-voltage.source:vehicle:currentA')).toBe(70);
+    // 16 mm²: 91 A at 30 °C; insulation for 90 °C at 40 °C.
+    expect(value(bus, 'low-voltage.source:vehicle:carriesA')).toBeCloseTo(91 * Math.sqrt(50 / 60), 9);
+    expect(value(bus, 'low-voltage.source:vehicle:dropV')).toBeCloseTo(
+      (70 * 1.21 * (1 + 0.00393 * 40) * 2 * 2.4) / 1000,
+      9,
+    );
+    expect(value(orchardTruck.design, 'low-voltage.source:vehicle:currentA')).toBe(10);
+  });
+
+  test('wants a fuse against each of its two sources', () => {
+    expect(said(bus, 'source-ends')).toBe('clear');
+    expect(
+      said(
+        settings((one) => void delete one.batteryFuseA),
+        'source-ends',
+      ),
+    ).toBe('1 of 2 ends has a fuse; at the battery there is none.');
+    const none = settings((one) => {
+      delete one.batteryFuseA;
+      delete one.sourceFuseA;
+    });
+    expect(said(none, 'source-ends')).toBe(
+      '0 of 2 ends has a fuse; at the source and at the battery there is none.',
+    );
+    // Of a cable that nobody told of nothing is known.
+    const unsaid = settings((one) => {
+      for (const name of ['batteryFuseA', 'sourceFuseA', 'sourceAreaMm2', 'sourceLengthM'] as const)
+        delete one[name];
+    });
+    expect([said(unsaid, 'source-ends'), said(unsaid, 'source-thin'), said(unsaid, 'source-fuse')]).toEqual([
+      'not-checked',
+      'not-checked',
+      'not-checked',
+    ]);
+  });
+
+  test('one cause is told once: too thin for the source, too long, or a fuse that does not go with it', () => {
+    const thin = settings((one) => void (one.sourceAreaMm2 = 10));
+    expect(said(thin, 'source-thin')).toBe('The converter gives 70 A; 10 mm² carry 62.1 A.');
+    expect(said(thin, 'source-fuse')).toBe('clear');
+    const long = settings((one) => void (one.sourceLengthM = 9));
+    expect(said(long, 'source-thin')).toBe(
+      'Over 9 m of 16 mm² there and back 1.76 V are lost; 0.828 V are allowed.',
+    );
+    const wide = settings((one) => void (one.batteryFuseA = 100));
+    expect(said(wide, 'source-fuse')).toBe('100 A at the battery on a cable that carries 83.1 A.');
+    const small = settings((one) => void (one.sourceFuseA = 60));
+    expect(said(small, 'source-fuse')).toBe('60 A at the source for 70 A of the converter.');
+    expect([said(wide, 'source-thin'), said(small, 'source-thin')]).toEqual(['clear', 'clear']);
+  });
+
+  test('the larger of two sources counts where there are both', () => {
+    const both = (mainsChargerA: number) =>
+      settings((one) => void Object.assign(one, { school: 'both', mainsChargerA }));
+    expect(value(both(40), 'low-voltage.source:vehicle:currentA')).toBe(70);
+    expect(said(both(82), 'source-fuse')).toContain('80 A at the source for 82 A of the mains charger');
+  });
+});
+
 describe('the budget of the low voltage', () => {
   test('is the sum of power times duty over the voltage of the converter', () => {
     expect(budget('drivingA')).toBeCloseTo(watts(({ when }) => when !== 'charging') / 27.6, 9);

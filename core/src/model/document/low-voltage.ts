@@ -20,6 +20,11 @@ export const lowVoltageFields = {
   coilLoads: { ...fedAs, label: 'Coils fed as the loads' },
   /** A charger on the mains for the battery alone. */
   mainsChargerA: num('Mains charger gives', 'A', { usual: [1, 100] }),
+  /** The cable between what feeds the battery and the battery: two sources, and a fuse against each. */
+  sourceAreaMm2: num('Cable from source to battery', 'mm²', { usual: [0.5, 95] }),
+  sourceLengthM: num('Its length, one way', 'm', { usual: [0.1, 15] }),
+  sourceFuseA: num('Its fuse at the source', 'A', { usual: [3, 300] }),
+  batteryFuseA: num('Its fuse at the battery', 'A', { usual: [3, 300] }),
   /** The longest that it is driven on one day, and stands without being touched. */
   journeyH: num('Longest journey', 'h', { fallback: 3, usual: [0.1, 16] }),
   parkedDays: num('Parked at the longest', 'days', { fallback: 21, usual: [1, 200] }),

@@ -13,6 +13,7 @@ declare module '../../ground/figure' {
       | 'hoursEssentialOnly'
       | 'daysParked';
     'low-voltage.load': 'currentA' | 'areaMm2' | 'dropV' | 'fuseA';
+    'low-voltage.source': 'currentA' | 'carriesA' | 'dropV';
     'low-voltage.group': never;
     'low-voltage.service': never;
     'looms.wire': 'lengthM' | 'currentA' | 'dropV';

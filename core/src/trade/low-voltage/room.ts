@@ -5,6 +5,7 @@ import { fedStep, feedingStep } from './fed-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
 import { bundleStep, endStep } from './end-step';
+import { sourceStep } from './source-step';
 import { serviceStep } from './service-step';
 import { twelveVolt } from './twelve-volt';
 import { wire12v } from './wire-12v';
@@ -14,6 +15,7 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
   .withRules('low-voltage', 'looms', 'twelve-volt', 'wire-12v')
   .withSteps(
     budgetStep,
+    sourceStep,
     loadStep,
     groupStep,
     serviceStep,

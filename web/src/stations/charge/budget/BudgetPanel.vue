@@ -21,6 +21,7 @@ import ModeBars from './ModeBars.vue';
 const job = useJob();
 const fig = (name: FigureName<'low-voltage.budget'>) => figureId('low-voltage.budget', 'vehicle', name);
 const coils = (name: FigureName<'low-voltage.coils'>) => figureId('low-voltage.coils', 'vehicle', name);
+const source = (name: FigureName<'low-voltage.source'>) => figureId('low-voltage.source', 'vehicle', name);
 const loads = computed(() => Object.entries(job.design.loads ?? {}).map(([id, { tag }]) => ({ id, tag })));
 const begun = computed(
   () => job.design.lowVoltage !== undefined || Object.keys(job.design.loads ?? {}).length > 0,
@@ -87,6 +88,10 @@ const or = (value: number | null) => value ?? undefined;
         <NumberField path="lowVoltage.systemV" :fallback="fedV(system)" />
         <NumberField path="lowVoltage.deratingFraction" />
         <NumberField path="lowVoltage.mainsChargerA" />
+        <NumberField path="lowVoltage.sourceAreaMm2" />
+        <NumberField path="lowVoltage.sourceLengthM" />
+        <NumberField path="lowVoltage.sourceFuseA" />
+        <NumberField path="lowVoltage.batteryFuseA" />
         <NumberField path="lowVoltage.journeyH" />
         <NumberField path="lowVoltage.parkedDays" />
         <NumberField path="lowVoltage.maxDropFraction" />
@@ -101,6 +106,7 @@ const or = (value: number | null) => value ?? undefined;
           ask="which loads"
           change="what feeds the coils"
         />
+        <FigureValue :id="source('dropV')" label="Lost, source to battery" show-label />
         <FigureValue :id="coils('drivingW')" label="Held while driving" show-label />
         <FigureValue :id="coils('chargingW')" label="Held while charging" show-label />
       </div>
