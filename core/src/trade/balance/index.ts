@@ -21,6 +21,7 @@ export {
   scoreIntake,
   shortestWaitH,
   type IntakeQuantity,
+  type IntakeReadings,
   type OwnLoss,
 } from './intake';
 export {

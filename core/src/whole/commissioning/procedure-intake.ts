@@ -45,18 +45,21 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     subjects: [{ id, tag }],
     gaps: [],
   };
+  const voltage = {
+    instrument: 'meter' as const,
+    range: { kind: 'range' as const, min, max, unit: 'V' },
+    basis: [
+      builder.row(`${key}:minV`, `lowest voltage of ${part.number}`, min, 'V'),
+      builder.row(`${key}:maxV`, `highest voltage of ${part.number}`, max, 'V'),
+    ],
+  };
   builder.add({
     ...common,
     id: `intake-voltage:${id}`,
     title: `Intake voltage of ${tag}`,
     do: `Measure ${tag} (${part.label}) from − to + at its terminals, at rest.`,
     why: 'A module below its minimum is damaged; one above its maximum was overcharged; a wrong sign is a wrong label.',
-    instrument: 'meter',
-    range: { kind: 'range', min, max, unit: 'V' },
-    basis: [
-      builder.row(`${key}:minV`, `lowest voltage of ${part.number}`, min, 'V'),
-      builder.row(`${key}:maxV`, `highest voltage of ${part.number}`, max, 'V'),
-    ],
+    ...voltage,
   });
   builder.add({
     ...common,
@@ -100,12 +103,7 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     title: `Voltage of ${tag} after the wait`,
     do: `Leave ${tag} alone for some days, at one temperature and with nothing connected; measure again as the first time.`,
     why: 'What a module loses by itself it loses in the car as well: its string drifts apart whatever the monitor bleeds.',
-    instrument: 'meter',
-    range: { kind: 'range', min, max, unit: 'V' },
-    basis: [
-      builder.row(`${key}:minV`, `lowest voltage of ${part.number}`, min, 'V'),
-      builder.row(`${key}:maxV`, `highest voltage of ${part.number}`, max, 'V'),
-    ],
+    ...voltage,
   });
   builder.add({
     ...common,

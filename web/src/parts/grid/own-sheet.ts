@@ -1,3 +1,4 @@
+import { useStorage } from '@vueuse/core';
 import type { Ref } from 'vue';
 import type { GridSheet } from './columns';
 
@@ -40,6 +41,13 @@ export function sheetUndo<Kept>(kept: Ref<Kept>, history: Ref<SheetHistory<Kept>
       history.value = { past: [], future: [] };
     },
   };
+}
+
+/** What is typed into a sheet and not recorded: it lies in the browser until it is, with what can be taken back of it. */
+export function typedInBrowser<Kept extends object>(key: string, nothing: Kept) {
+  const typed = useStorage<Kept>(key, nothing);
+  const history = useStorage<SheetHistory<Kept>>(`${key}.back`, { past: [], future: [] });
+  return { typed, back: sheetUndo(typed, history) };
 }
 
 /**

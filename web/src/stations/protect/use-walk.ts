@@ -1,9 +1,8 @@
 import type { JointWork } from '@torvek/core/record';
 import { parseQuantity } from '@torvek/core/quantity';
-import { useStorage } from '@vueuse/core';
 import { computed, ref, type ComputedRef } from 'vue';
 import { newId } from '../../api/client';
-import { ownSheet, sheetUndo, type SheetHistory } from '../../parts/grid/own-sheet';
+import { ownSheet, typedInBrowser } from '../../parts/grid/own-sheet';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
@@ -24,8 +23,7 @@ export function useWalk(
   const register = useInstruments();
   if (register.all.length === 0) void register.load();
   const key = `torvek.walk.${session.person?.id ?? ''}.${job.id}`;
-  const typed = useStorage<Typed>(key, nothing());
-  const back = sheetUndo(typed, useStorage<SheetHistory<Typed>>(`${key}.back`, { past: [], future: [] }));
+  const { typed, back } = typedInBrowser<Typed>(key, nothing());
   const sheet = ownSheet(
     () => ({ ...nothing(), ...typed.value }),
     () => session.mayRecord,

@@ -3,7 +3,6 @@ import { moduleOfCell } from '@torvek/core/balance';
 import { doubtAbout } from '@torvek/core/commissioning';
 import { stockOf, type BalanceGear } from '@torvek/core/record';
 import { formatNumber } from '@torvek/core/quantity';
-import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -11,7 +10,7 @@ import { newId } from '../../../api/client';
 import GapLink from '../../../parts/GapLink.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
-import { ownSheet, sheetUndo, type SheetHistory } from '../../../parts/grid/own-sheet';
+import { ownSheet, typedInBrowser } from '../../../parts/grid/own-sheet';
 import { makePdf, savePdf } from '../../../parts/pdf';
 import { useInstruments } from '../../../stores/instruments';
 import { useJob } from '../../../stores/job';
@@ -84,11 +83,9 @@ const shownRows = computed(() =>
 );
 
 /** Typed and not recorded: it lies in the browser until it is. */
-const key = `torvek.cells.${session.person?.id ?? ''}.${job.id}`;
-const typed = useStorage<Record<string, number>>(key, {});
-const back = sheetUndo(
-  typed,
-  useStorage<SheetHistory<Record<string, number>>>(`${key}.back`, { past: [], future: [] }),
+const { typed, back } = typedInBrowser<Record<string, number>>(
+  `torvek.cells.${session.person?.id ?? ''}.${job.id}`,
+  {},
 );
 const sheetData = computed(() => ({
   volts: Object.fromEntries(rows.value.map(({ id }) => [id, typed.value[id]])),

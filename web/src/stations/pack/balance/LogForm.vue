@@ -44,10 +44,11 @@ const words: Record<(typeof logColumns)[number], string> = {
   each: 'voltages of this cell',
 };
 const span = computed(() => {
-  const all = log.value.cells.flatMap(({ samples }) => samples.map(([at]) => at));
-  if (all.length === 0) return '';
+  const { cells } = log.value;
+  if (cells.length === 0) return '';
   const when = (at: number) => momentOf(new Date(at).toISOString(), props.zone);
-  const [first, last] = [Math.min(...all), Math.max(...all)];
+  const first = Math.min(...cells.map(({ samples }) => samples[0]![0]));
+  const last = Math.max(...cells.map(({ samples }) => samples.at(-1)![0]));
   return first === last ? when(first) : `${when(first)} to ${when(last)}`;
 });
 

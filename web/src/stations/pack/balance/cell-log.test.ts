@@ -163,6 +163,12 @@ describe('what monitors and loggers put out', () => {
     expect(read(text).problems[0]).toContain(message);
   });
 
+  test('lines are counted as the file has them, blank ones too', () => {
+    expect(read('Logger 7\n\ncell,V\n\nC01,2.9\n\nC77,2.9\n').problems).toEqual([
+      'line 7: “C77” is no cell of this design',
+    ]);
+  });
+
   test('many problems are counted, the first are named', () => {
     const lines = Array.from({ length: 12 }, (_, i) => `X${i},2.9`);
     expect(read(`cell,V\n${lines.join('\n')}`).problems).toEqual([

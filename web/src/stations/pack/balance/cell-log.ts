@@ -76,8 +76,8 @@ const numberIn = (text: string): number | null => {
 };
 
 /** One table out of a file: what stands before its heading is left out. */
-function tableOf(text: string): { head: string[]; body: string[][]; firstLine: number } {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trim(), {
+function tableOf(text: string): { head: string[]; body: string[][]; lines: number[] } {
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, '').trimEnd(), {
     skipEmptyLines: false,
     delimitersToGuess: [';', '\t', ',', '|'],
   });
@@ -93,9 +93,15 @@ function tableOf(text: string): { head: string[]; body: string[][]; firstLine: n
   // Headings that nobody knows have no digits: a reading has.
   const unknown = rows[0] !== undefined && rows[0].length > 1 && rows[0].every((cell) => !/\d/.test(cell));
   const at = known < 0 && unknown ? 0 : known;
-  const filled = (row: string[]) => row.some((cell) => cell !== '');
-  const body = rows.slice(at + 1);
-  return { head: at < 0 ? [] : rows[at]!, body: body.filter(filled), firstLine: at + 2 };
+  const kept = rows
+    .map((row, i) => ({ row, line: i + 1 }))
+    .slice(at + 1)
+    .filter(({ row }) => row.some((cell) => cell !== ''));
+  return {
+    head: at < 0 ? [] : rows[at]!,
+    body: kept.map(({ row }) => row),
+    lines: kept.map(({ line }) => line),
+  };
 }
 
 const looksTime = (text: string) => /^\d{1,2}:\d{2}(:\d{2}([.,]\d+)?)?$/.test(text);
@@ -225,7 +231,7 @@ export function readCellLog(
   asked: LogChoice | null = null,
   begin = '',
 ): CellLog {
-  const { head, body, firstLine } = tableOf(text);
+  const { head, body, lines } = tableOf(text);
   const guess = guessed(head, body, setting);
   const choice = asked !== null && asked.columns.length === guess.columns.length ? asked : guess;
   const { columns, dates, elapsed, unit, firstNumber, of } = choice;
@@ -235,7 +241,7 @@ export function readCellLog(
   let wrong = 0;
   const problem = (line: number, message: string) => {
     wrong += 1;
-    if (problems.length < mostProblems) problems.push(`line ${firstLine + line}: ${message}`);
+    if (problems.length < mostProblems) problems.push(`line ${lines[line]}: ${message}`);
   };
   let numbered = false;
   const cellOf = (name: string): string | undefined => {

@@ -1,24 +1,13 @@
 <script setup lang="ts">
 import { stepsOfItem } from '@torvek/core/commissioning';
 import type { Id } from '@torvek/core/document';
-import {
-  intakeReadings,
-  lossOutlier,
-  ownLoss,
-  scoreIntake,
-  shortestWaitH,
-  type OwnLoss,
-} from '@torvek/core/balance';
-import { formatNumber } from '@torvek/core/quantity';
-import { partKey, type PartOf } from '@torvek/core/parts';
-import { conditions, looks } from '@torvek/core/record';
-import { useStorage } from '@vueuse/core';
+import { intakeReadings } from '@torvek/core/balance';
+import type { PartOf } from '@torvek/core/parts';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
-import type { GridColumn } from '../../../parts/grid/columns';
-import { ownSheet, sheetUndo, type SheetHistory } from '../../../parts/grid/own-sheet';
+import { ownSheet, typedInBrowser } from '../../../parts/grid/own-sheet';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
@@ -29,7 +18,6 @@ import IntakeBench from './IntakeBench.vue';
 import ModuleCard from './ModuleCard.vue';
 import {
   entriesOf,
-  measures,
   recordedSheet,
   typedIn,
   withThings,
@@ -38,6 +26,8 @@ import {
   type IntakeSheet,
 } from './sheet';
 import SpreadPlot from './SpreadPlot.vue';
+import { intakeColumns, views, type IntakeLine, type IntakeView } from './columns';
+import { useBatch } from './use-batch';
 import { useRecording } from './use-recording';
 
 /** A batch of modules as they come in: typed or pasted fast, outliers seen at once, then recorded in one go. */
@@ -48,11 +38,9 @@ const route = useRoute();
 const router = useRouter();
 
 /** Typed and not recorded: it lies in the browser until it is. */
-const key = `torvek.intake.${session.person?.id ?? ''}.${job.id}`;
-const typed = useStorage<Record<Id, IntakeRow>>(key, {});
-const back = sheetUndo(
-  typed,
-  useStorage<SheetHistory<Record<Id, IntakeRow>>>(`${key}.back`, { past: [], future: [] }),
+const { typed, back } = typedInBrowser<Record<Id, IntakeRow>>(
+  `torvek.intake.${session.person?.id ?? ''}.${job.id}`,
+  {},
 );
 /** Things on the shelf are measured here as well, each under its own name. */
 const things = computed(() =>
@@ -100,12 +88,6 @@ const sheet = ownSheet(
   back.undo,
 );
 
-interface Row {
-  id: Id;
-  name: string;
-  /** It lies on the shelf: its serial is its name. */
-  shelved: boolean;
-}
 const rows = computed(() => {
   const strung = Object.values(job.design.strings).flatMap(({ modules }) => modules);
   const known = new Set(strung);
@@ -113,7 +95,7 @@ const rows = computed(() => {
     ...strung,
     ...Object.keys(job.design.modules).filter((id) => !known.has(id)),
     ...things.value.map(({ id }) => id),
-  ].map((id): Row => ({ id, name: nameOf(id), shelved: job.design.modules[id] === undefined }));
+  ].map((id): IntakeLine => ({ id, name: nameOf(id), shelved: job.design.modules[id] === undefined }));
 });
 
 const labels = computed(() => moduleLabels(job.name, job.design, job.entries, rows.value));
@@ -121,174 +103,18 @@ const kindOfRow = (id: Id) => {
   const part = job.design.parts[job.design.modules[id]?.part ?? ''] ?? kinds.value.get(id);
   return part?.kind === 'module' ? part : null;
 };
-/** What each lost by itself, by the record: a wait has a beginning and an end. */
-const losses = computed(() => {
-  const readings = intakeReadings(job.present);
-  return new Map(
-    rows.value.flatMap(({ id }): [Id, OwnLoss][] => {
-      const part = kindOfRow(id);
-      const loss = part === null ? null : ownLoss(readings.get(id), part.data.cellsInSeries);
-      return loss === null ? [] : [[id, loss]];
-    }),
-  );
+const { losses, scoredBy, offText, plotOf, waited } = useBatch({
+  rows,
+  readings: computed(() => intakeReadings(job.present)),
+  kindOf: kindOfRow,
+  typed: (id) => shown.value.rows[id] ?? {},
 });
-/** Quantities that are scored: those that are measured, and the loss that follows from two of them. */
-const scoredBy = computed(() => [
-  ...measures.flatMap(({ field, title, unit, scale, outlier }) =>
-    outlier === null
-      ? []
-      : [
-          {
-            id: field as string,
-            title,
-            unit,
-            scale,
-            rule: outlier,
-            of: (row: Id) => shown.value.rows[row]?.[field],
-          },
-        ],
-  ),
-  {
-    id: 'loss',
-    title: 'own loss',
-    unit: 'mV/day',
-    scale: 1,
-    rule: lossOutlier,
-    of: (row: Id) => losses.value.get(row)?.mvPerDay,
-  },
-]);
-/** Scores of each quantity, over modules of one kind. */
-const scored = computed(() =>
-  scoredBy.value.map((quantity) => {
-    const byKind = new Map<string, Row[]>();
-    for (const row of rows.value) {
-      const part = kindOfRow(row.id);
-      const kind = part === null ? '' : partKey(part);
-      byKind.set(kind, [...(byKind.get(kind) ?? []), row]);
-    }
-    const scores = new Map<Id, { score: number | null; outlier: boolean }>();
-    for (const batch of byKind.values()) {
-      const result = scoreIntake(
-        batch.map(({ id }) => quantity.of(id) ?? null),
-        quantity.rule,
-      );
-      batch.forEach(({ id }, i) =>
-        scores.set(id, { score: result.scores[i]!, outlier: result.outliers[i]! }),
-      );
-    }
-    return { quantity, scores };
-  }),
-);
-const offText = (id: Id) =>
-  scored.value
-    .flatMap(({ quantity, scores }) => {
-      const own = scores.get(id);
-      return own?.outlier === true
-        ? [`${quantity.title}${own.score === null ? '' : ` ${formatNumber(own.score, 2)}`}`]
-        : [];
-    })
-    .join(', ');
 
 const waiting = computed(() => entriesOf(typed.value, recorded.value, procedure.value));
 const isTyped = (id: Id) => typed.value[id] !== undefined;
-/** Which part of the sheet is shown: what is measured on arrival, what after some days, or what is seen. */
-const views = [
-  ['arrival', 'On arrival', 'type or paste a batch; > before a number: the range ended there'],
-  ['wait', 'After the wait', 'some days later, nothing connected meanwhile: what each lost by itself'],
-  ['seen', 'Seen', 'type, choose or paste; it goes with the serial number'],
-] as const;
-const view = ref<(typeof views)[number][0]>('arrival');
+const view = ref<IntakeView>('arrival');
 const hint = computed(() => views.find(([id]) => id === (session.benchMode ? 'arrival' : view.value))![2]);
-const at = (name: string) => (row: Row) => `rows.${row.id}.${name}`;
-const choiceOf = (id: string, title: string, words: readonly string[]): GridColumn<Row> => ({
-  id,
-  title,
-  kind: 'choice',
-  label: title,
-  choices: () => words.map((value) => ({ value, text: value })),
-  none: () => 'not looked at',
-  path: at(id),
-  width: '8rem',
-});
-const name: GridColumn<Row>[] = [
-  { id: 'name', title: 'Module', kind: 'fixed', label: 'Module', text: ({ name }) => name, width: '5.6rem' },
-  {
-    id: 'serial',
-    title: 'serial',
-    kind: 'text',
-    label: 'Serial number',
-    path: ({ id, shelved }) => (shelved ? null : `rows.${id}.serial`),
-    width: '7.5rem',
-  },
-];
-const lossText = (id: Id) => {
-  const loss = losses.value.get(id);
-  return loss === undefined
-    ? ''
-    : `${formatNumber(loss.mvPerDay, 3)} in ${formatNumber(loss.waitH / 24, 2)} d`;
-};
-const measuredAs = (fields: readonly string[]): GridColumn<Row>[] =>
-  measures
-    .filter(({ field }) => fields.includes(field))
-    .map(({ field, title, unit, scale }) => ({
-      id: field,
-      title,
-      kind: 'number',
-      unit,
-      scale,
-      label: title,
-      path: at(field),
-      over: at(`over.${field}`),
-    }));
-const off: GridColumn<Row> = {
-  id: 'off',
-  title: 'outlier, with score',
-  kind: 'slot',
-  label: 'Outlier',
-  width: '11rem',
-};
-const columnsOf: Record<(typeof view)['value'], GridColumn<Row>[]> = {
-  arrival: [
-    ...name,
-    ...measuredAs(['voltageV', 'insulationMOhm', 'resistanceOhm', 'capacityAh', 'sensorOhm']),
-    off,
-  ],
-  wait: [
-    ...name,
-    ...measuredAs(['voltageV', 'restedV']),
-    {
-      id: 'loss',
-      title: 'own loss, mV a day and cell',
-      kind: 'fixed',
-      label: 'Own loss',
-      text: ({ id }) => lossText(id),
-      width: '13rem',
-    },
-    off,
-  ],
-  seen: [
-    ...name,
-    {
-      id: 'dateCode',
-      title: 'date code',
-      kind: 'text',
-      label: 'Date code',
-      path: at('dateCode'),
-      width: '8rem',
-    },
-    choiceOf('look', 'look', looks),
-    choiceOf('terminals', 'terminals', conditions),
-    choiceOf('seals', 'coolant seals', conditions),
-    {
-      ...choiceOf('drained', 'coolant drained', []),
-      choices: () => [
-        { value: true, text: 'drained' },
-        { value: false, text: 'not drained' },
-      ],
-    },
-    { ...off, title: '', label: 'State', width: '7rem' },
-  ],
-};
+const columnsOf = intakeColumns((id) => losses.value.get(id));
 const columns = computed(() => columnsOf[view.value]);
 /** A field of one module, typed at the bench; undefined takes it away. */
 function setField(
@@ -314,27 +140,7 @@ const pick = (id: Id | null) =>
   void router.replace({ query: { panel: 'intake', ...(id !== null && { module: id }) } });
 
 const plotted = ref('voltageV');
-const plot = computed(() => {
-  const quantity = scoredBy.value.find(({ id }) => id === plotted.value)!;
-  const { scores } = scored.value.find((one) => one.quantity === quantity)!;
-  const points = rows.value.flatMap(({ id, name: tag }) => {
-    const value = quantity.of(id);
-    return value === undefined ? [] : [{ id, tag, value, outlier: scores.get(id)?.outlier === true }];
-  });
-  return {
-    quantity,
-    points,
-    scores: scoreIntake(
-      points.map(({ value }) => value),
-      quantity.rule,
-    ),
-  };
-});
-/** The voltage was recorded so long ago that a second one tells something. */
-const waited = (id: Id) => {
-  const first = intakeReadings(job.present).get(id)?.get('intake-voltage');
-  return first !== undefined && Date.now() - first.atMs >= shortestWaitH * 3_600_000;
-};
+const plot = computed(() => plotOf(plotted.value));
 
 const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, busy, done, said, record } =
   useRecording({ waiting, typed, things, nameOf, recorded: back.forget });
