@@ -299,11 +299,11 @@ function losses(
     ];
     const against =
       scores.bounds === null
-        ? `${n(mostLossMvPerDay)} mV at most is usual`
-        : `the batch ${n(scores.median!)} mV`;
+        ? `${formatNumber(mostLossMvPerDay)} mV at most is usual`
+        : `the batch ${formatNumber(scores.median!)} mV`;
     const { subjects, parts } = about(one);
     const message = high
-      ? `${one.tag} lost ${n(loss.mvPerDay)} mV a day and cell over ${n(loss.waitH / 24)} days; ${against}.`
+      ? `${one.tag} lost ${formatNumber(loss.mvPerDay)} mV a day and cell over ${formatNumber(loss.waitH / 24)} days; ${against}.`
       : null;
     return [judge(intakeRules.losesCharge, subjects, [], message, values, { parts })];
   });

@@ -22,6 +22,9 @@ interface Batch {
   typed(id: Id): IntakeRow;
 }
 
+/** Of a batch that is nearly even a score says no more than that. */
+const scoreText = (score: number) => (score > 99 ? '> 99' : formatNumber(score, 2));
+
 /** How each module lies in its batch: modules of one kind, each quantity by its own rule. */
 export function useBatch({ rows, readings, kindOf, typed }: Batch) {
   /** What each lost by itself, by the record: a wait has a beginning and an end. */
@@ -83,7 +86,7 @@ export function useBatch({ rows, readings, kindOf, typed }: Batch) {
         .flatMap(({ id: quantity, title }) => {
           const own = scored.value.get(quantity)?.get(id);
           return own?.outlier === true
-            ? [`${title}${own.score === null ? '' : ` ${formatNumber(own.score, 2)}`}`]
+            ? [`${title}${own.score === null ? '' : ` ${scoreText(own.score)}`}`]
             : [];
         })
         .join(', '),
