@@ -79,3 +79,29 @@ test('a batch is pasted; a slip by ten is asked about, an outlier marked; what i
   expect(download.suggestedFilename()).toBe('Pomfrey-Hill-orchard-truck-labels.pdf');
   expect(readFileSync(await download.path(), 'latin1').slice(0, 5)).toBe('%PDF-');
 });
+
+test('at the bench: a thing of the shelf by its own number; what the meter cannot reach, and what the eye sees', async ({
+  page,
+  open,
+}) => {
+  await open('pack?panel=intake', 'job-demo-library-bus');
+  const last = page.locator('[data-intake]').getByRole('row').last();
+  await last.getByRole('gridcell').first().click();
+  const name = await last.getByRole('gridcell').first().textContent();
+  await page.getByRole('button', { name: 'Bench mode' }).click();
+  const bench = page.locator('[data-intake-bench]');
+  await expect(bench).toContainText('on the shelf');
+  await expect(bench.getByLabel('Serial number')).toHaveCount(0);
+  const insulation = bench.getByLabel(`insulation of ${name}`);
+  await insulation.fill('OL');
+  await insulation.press('Enter');
+  await expect(bench.getByRole('alert')).toHaveText('where does its range end? Write > and that value');
+  await insulation.fill('>2000');
+  await insulation.press('Enter');
+  await expect(bench.getByRole('alert')).toHaveCount(0);
+  await bench.getByRole('radio', { name: 'not drained' }).click();
+  await bench.getByRole('button', { name: 'Record and go on' }).click();
+  await expect(page.getByText('2 entries recorded.')).toBeVisible();
+  await expect(insulation).toHaveValue('>2000');
+  await expect(bench.getByRole('radio', { name: 'not drained' })).toBeChecked();
+});

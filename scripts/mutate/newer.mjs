@@ -12,7 +12,63 @@ const sense = 'demo/sense|demo/mistakes|demo/rules';
 const cool = 'demo/cooling|demo/mistakes|demo/rules';
 const route = 'demo/routes|demo/mistakes|demo/rules';
 
+const intake = 'balance/intake|balance/choose-set|balance/outliers';
+
 export const newer = [
+  // What comes in, held against its batch.
+  trade(
+    'balance/intake.ts',
+    "outlier: { side: 'low', leastFraction: 0.5 }",
+    "outlier: { side: 'both', leastFraction: 0.5 }",
+    intake,
+    'core',
+  ),
+  trade(
+    'balance/intake.ts',
+    "outlier: { side: 'high', leastFraction: 0.1 }",
+    "outlier: { side: 'low', leastFraction: 0.1 }",
+    intake,
+    'core',
+  ),
+  trade('balance/intake.ts', '(cells * waitH)', 'waitH', intake, 'core'),
+  trade('balance/intake.ts', 'waitH < shortestWaitH', 'waitH < 0', intake, 'core'),
+  trade(
+    'balance/intake.ts',
+    'loss.mvPerDay > mostLossMvPerDay || scores.outliers[at]!',
+    'loss.mvPerDay > mostLossMvPerDay',
+    intake,
+    'core',
+  ),
+  trade('balance/intake.ts', 'seen.drained === false', 'seen.drained === true', intake, 'core'),
+  trade(
+    'balance/outliers.ts',
+    'Math.abs(value - median) > least',
+    'Math.abs(value - median) > 0',
+    intake,
+    'core',
+  ),
+  trade(
+    'balance/outliers.ts',
+    "side === 'low' ? value < median : value > median",
+    'value !== median',
+    intake,
+    'core',
+  ),
+  // The cable between two sources.
+  trade('low-voltage/source-step.ts', '2 * sourceLengthM', 'sourceLengthM', 'demo/low-voltage'),
+  trade('low-voltage/source-step.ts', 'given.length < 2', 'given.length < 1', 'demo/low-voltage'),
+  trade(
+    'low-voltage/source-step.ts',
+    'carriesA !== null && !tooHot &&',
+    'carriesA !== null &&',
+    'demo/low-voltage',
+  ),
+  trade(
+    'low-voltage/source-step.ts',
+    'Math.max(converterA ?? 0, chargerA ?? 0)',
+    '(converterA ?? 0) + (chargerA ?? 0)',
+    'demo/low-voltage',
+  ),
   // From the socket to the cells.
   trade(
     'charging/supply-inputs.ts',

@@ -5,6 +5,7 @@ import { reactive, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { ApiError } from '../api/client';
 import Icon from '../parts/Icon.vue';
+import SecretField from '../parts/SecretField.vue';
 import SecondFactor from './SecondFactor.vue';
 import UnitChoice from './UnitChoice.vue';
 import { useSession } from '../stores/session';
@@ -70,29 +71,9 @@ async function leave(everywhere: boolean): Promise<void> {
       >
     </div>
     <form v-if="changing" @submit.prevent="changePassword">
-      <label
-        >Password now<input
-          v-model="form.current"
-          class="form-control"
-          type="password"
-          autocomplete="current-password"
-          maxlength="200"
-      /></label>
-      <label
-        >New password<input
-          v-model="form.next"
-          class="form-control"
-          type="password"
-          autocomplete="new-password"
-          maxlength="200"
-      /></label>
-      <label v-if="codeNeeded"
-        >Code of your second factor<input
-          v-model="form.code"
-          class="form-control"
-          autocomplete="one-time-code"
-          maxlength="40"
-      /></label>
+      <SecretField v-model="form.current" kind="password" label="Password now" />
+      <SecretField v-model="form.next" kind="new-password" label="New password" />
+      <SecretField v-if="codeNeeded" v-model="form.code" kind="any-code" label="Code of your second factor" />
       <BButton type="submit" size="sm" variant="primary">Change it, and sign out elsewhere</BButton>
     </form>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -134,10 +115,6 @@ form {
   display: grid;
   gap: 0.4rem;
   margin-top: 0.7rem;
-}
-
-label {
-  font-size: 0.88rem;
 }
 
 .account .word {

@@ -2,6 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { onMounted, reactive, ref } from 'vue';
 import { api, ApiError } from '../api/client';
+import SecretField from '../parts/SecretField.vue';
 
 /** A code from an authenticator beside the password: set up, taken away; recovery codes shown once. */
 interface State {
@@ -90,16 +91,12 @@ onMounted(load);
         An authenticator on your phone then gives a code of six digits, asked for beside the password when you
         sign in and when you confirm a gate as a witness.
       </p>
-      <label
-        >Your password<input
-          v-model="form.current"
-          class="form-control"
-          type="password"
-          autocomplete="current-password"
-          maxlength="200"
-          :aria-invalid="problems.current !== undefined"
-      /></label>
-      <p v-if="problems.current" class="problem" role="alert">This {{ problems.current }}.</p>
+      <SecretField
+        v-model="form.current"
+        kind="password"
+        label="Your password"
+        :problem="problems.current && `This ${problems.current}.`"
+      />
       <div class="buttons">
         <BButton type="submit" size="sm" variant="primary" :disabled="busy">Go on</BButton>
         <BButton size="sm" variant="light" @click="close">Leave it</BButton>
@@ -109,16 +106,12 @@ onMounted(load);
       <p>Scan this with the authenticator, or type the key:</p>
       <img :src="begun.picture" width="200" height="200" alt="Code for the authenticator" />
       <code class="key">{{ begun.secret.replace(/(.{4})/g, '$1 ').trim() }}</code>
-      <label
-        >The code it shows now<input
-          v-model="form.code"
-          class="form-control"
-          inputmode="numeric"
-          autocomplete="one-time-code"
-          maxlength="12"
-          :aria-invalid="problems.code !== undefined"
-      /></label>
-      <p v-if="problems.code" class="problem" role="alert">The code {{ problems.code }}.</p>
+      <SecretField
+        v-model="form.code"
+        kind="code"
+        label="The code it shows now"
+        :problem="problems.code && `The code ${problems.code}.`"
+      />
       <div class="buttons">
         <BButton type="submit" size="sm" variant="primary" :disabled="busy">Switch it on</BButton>
         <BButton size="sm" variant="light" @click="close">Leave it</BButton>
@@ -137,25 +130,18 @@ onMounted(load);
       <BButton size="sm" variant="primary" @click="close">I have written them down</BButton>
     </div>
     <form v-else-if="step === 'ending'" @submit.prevent="end">
-      <label
-        >Your password<input
-          v-model="form.current"
-          class="form-control"
-          type="password"
-          autocomplete="current-password"
-          maxlength="200"
-          :aria-invalid="problems.current !== undefined"
-      /></label>
-      <label
-        >A code, or a recovery code<input
-          v-model="form.code"
-          class="form-control"
-          autocomplete="one-time-code"
-          maxlength="40"
-          :aria-invalid="problems.code !== undefined"
-      /></label>
-      <p v-if="problems.current" class="problem" role="alert">This {{ problems.current }}.</p>
-      <p v-if="problems.code" class="problem" role="alert">The code {{ problems.code }}.</p>
+      <SecretField
+        v-model="form.current"
+        kind="password"
+        label="Your password"
+        :problem="problems.current && `This ${problems.current}.`"
+      />
+      <SecretField
+        v-model="form.code"
+        kind="any-code"
+        label="A code, or a recovery code"
+        :problem="problems.code && `The code ${problems.code}.`"
+      />
       <div class="buttons">
         <BButton type="submit" size="sm" variant="primary" :disabled="busy">Take it away</BButton>
         <BButton size="sm" variant="light" @click="close">Leave it</BButton>
@@ -177,11 +163,6 @@ form {
   gap: 0.4rem;
   justify-items: start;
   margin-top: 0.4rem;
-}
-
-label {
-  font-size: 0.88rem;
-  width: 100%;
 }
 
 p {

@@ -5,6 +5,7 @@ import { computed, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { ApiError, Unreachable } from '../api/client';
 import Icon from '../parts/Icon.vue';
+import SecretField from '../parts/SecretField.vue';
 import { useSession } from '../stores/session';
 
 /** Signing in; on the first start, the owner's account; in the demo, its people with one click. */
@@ -102,45 +103,30 @@ onMounted(() => {
           />
           <p v-if="problems.name" class="problem" role="alert">The name {{ problems.name }}.</p>
         </div>
-        <div class="field">
-          <label for="password">Password</label>
-          <input
-            id="password"
-            v-model="password"
-            class="form-control"
-            type="password"
-            :autocomplete="first ? 'new-password' : 'current-password'"
-            maxlength="200"
-            :aria-invalid="problems.password !== undefined"
-          />
-          <p v-if="problems.password" class="problem" role="alert">The password {{ problems.password }}.</p>
-        </div>
+        <SecretField
+          v-model="password"
+          class="field"
+          :kind="first ? 'new-password' : 'password'"
+          label="Password"
+          :problem="problems.password && `The password ${problems.password}.`"
+        />
         <div v-if="codeNeeded && !first" class="field">
-          <label for="code">Code of your second factor</label>
-          <input
-            id="code"
+          <SecretField
             v-model="code"
-            class="form-control"
-            autocomplete="one-time-code"
-            maxlength="40"
-            :aria-invalid="problems.code !== undefined"
+            kind="any-code"
+            label="Code of your second factor"
+            :problem="problems.code && `The code ${problems.code}.`"
           />
-          <p v-if="problems.code" class="problem" role="alert">The code {{ problems.code }}.</p>
           <p class="soft">Six digits from your authenticator, or a recovery code.</p>
         </div>
-        <div v-if="first" class="field">
-          <label for="again">Once more</label>
-          <input
-            id="again"
-            v-model="again"
-            class="form-control"
-            type="password"
-            autocomplete="new-password"
-            maxlength="200"
-            :aria-invalid="problems.again !== undefined"
-          />
-          <p v-if="problems.again" class="problem" role="alert">The second password {{ problems.again }}.</p>
-        </div>
+        <SecretField
+          v-if="first"
+          v-model="again"
+          class="field"
+          kind="new-password"
+          label="Once more"
+          :problem="problems.again && `The second password ${problems.again}.`"
+        />
         <p v-if="general" class="problem" role="alert">
           {{ general }}
           <BButton v-if="!session.known" size="sm" variant="light" @click="load">Try again</BButton>
@@ -229,11 +215,11 @@ form,
   margin-top: 0.8rem;
 }
 
-.field label {
+.field :deep(label) {
   font-size: 0.9rem;
 }
 
-.field input {
+.field :deep(input) {
   min-height: 40px;
 }
 

@@ -12,6 +12,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { useNow } from '@vueuse/core';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import { api, ApiError, newId } from '../../api/client';
+import SecretField from '../../parts/SecretField.vue';
 import { timeOf } from '../../parts/dates';
 import { useJob } from '../../stores/job';
 import { useSession } from '../../stores/session';
@@ -121,31 +122,23 @@ onMounted(async () => {
           <option v-for="one in witnesses" :key="one.id" :value="one.name">{{ one.name }}</option>
         </select></label
       >
-      <label
-        >Their password<input
-          v-model="form.password"
-          class="form-control"
-          type="password"
-          autocomplete="off"
-          maxlength="200"
-          :aria-invalid="problems['witness.password'] !== undefined"
-      /></label>
-      <label v-if="codeNeeded"
-        >Their code<input
-          v-model="form.code"
-          class="form-control"
-          autocomplete="off"
-          maxlength="40"
-          :aria-invalid="problems['witness.code'] !== undefined"
-      /></label>
-      <p v-if="problems['witness.code']" class="problem" role="alert">
-        The code {{ problems['witness.code'] }}.
-      </p>
+      <SecretField
+        v-model="form.password"
+        kind="password"
+        of-other
+        label="Their password"
+        :problem="problems['witness.password'] && `The password ${problems['witness.password']}.`"
+      />
+      <SecretField
+        v-if="codeNeeded"
+        v-model="form.code"
+        kind="any-code"
+        of-other
+        label="Their code"
+        :problem="problems['witness.code'] && `The code ${problems['witness.code']}.`"
+      />
       <p v-if="problems['witness.name']" class="problem" role="alert">
         The second person {{ problems['witness.name'] }}.
-      </p>
-      <p v-if="problems['witness.password']" class="problem" role="alert">
-        The password {{ problems['witness.password'] }}.
       </p>
       <p v-if="witnesses.length === 0" class="soft">
         Nobody else here has the role witness or owner; the owner can add someone.
@@ -221,13 +214,13 @@ onMounted(async () => {
   grid-column: 1 / -1;
 }
 
-.fields label,
+.fields :deep(label),
 .alone label {
   font-size: 0.92rem;
 }
 
 .fields select,
-.fields input {
+.fields :deep(input) {
   min-height: 44px;
 }
 

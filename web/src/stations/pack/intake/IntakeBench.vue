@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import type { Id } from '@torvek/core/document';
+import type { PartOf } from '@torvek/core/parts';
 import { conditions, looks, type Seen } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref, watch } from 'vue';
-import { useJob } from '../../../stores/job';
 import { shownNumber } from '../../../parts/grid/columns';
 import { readReading } from '../../../parts/reading';
+import type { IntakeLine } from './columns';
 import { measures, type IntakeRow } from './sheet';
 
 /** One module at the bench: large fields in the order of the work, Enter goes on, the last Enter records. */
 const props = defineProps<{
-  rows: { id: Id; name: string }[];
+  rows: readonly IntakeLine[];
+  kindOf: (id: Id) => PartOf<'module'> | null;
   values: Record<Id, IntakeRow>;
   module: Id | null;
   /** What of it is an outlier, in words. */
@@ -26,7 +28,6 @@ const emit = defineEmits<{
   set: [module: Id, field: keyof IntakeRow, value: string | number | boolean | undefined, over?: boolean];
   record: [module: Id, then: () => void];
 }>();
-const job = useJob();
 const at = computed(() =>
   Math.max(
     0,
@@ -35,9 +36,9 @@ const at = computed(() =>
 );
 const row = computed(() => props.rows[at.value]!);
 const values = computed(() => props.values[row.value.id] ?? {});
-const part = computed(() => job.design.parts[job.design.modules[row.value.id]?.part ?? '']);
+const part = computed(() => props.kindOf(row.value.id));
 const criterion = computed(() => {
-  if (part.value?.kind !== 'module') return {};
+  if (part.value === null) return {};
   const { cell, cellsInSeries, insulationMinMOhm } = part.value.data;
   return {
     voltageV: `${shown(cell.minV * cellsInSeries)} to ${shown(cell.maxV * cellsInSeries)} V`,
@@ -52,7 +53,11 @@ const wrong = ref<Record<string, string>>({});
 const measured = computed(() =>
   measures.filter(({ field }) => field !== 'restedV' || props.waited(row.value.id)),
 );
-const fields = computed(() => ['serial' as const, ...measured.value.map(({ field }) => field)]);
+/** What lies on the shelf has its number from its arrival: it is its name. */
+const fields = computed(() => [
+  ...(row.value.shelved ? [] : ['serial' as const]),
+  ...measured.value.map(({ field }) => field),
+]);
 const isOver = (field: (typeof measures)[number]['field']) => values.value.over?.[field] === true;
 watch(
   [row, values],
@@ -99,7 +104,7 @@ const focus = (field: string) =>
   });
 watch(
   () => row.value.id,
-  () => focus('serial'),
+  () => focus(fields.value[0]!),
   { immediate: true },
 );
 
@@ -151,7 +156,9 @@ function done(): void {
     <div class="who">
       <BButton variant="light" :disabled="at === 0" @click="emit('pick', rows[at - 1]!.id)">Back</BButton>
       <b>{{ row.name }}</b>
-      <span class="soft">{{ at + 1 }} of {{ rows.length }}, {{ part?.label }}</span>
+      <span class="soft"
+        >{{ at + 1 }} of {{ rows.length }}{{ row.shelved ? ', on the shelf' : '' }}, {{ part?.label }}</span
+      >
       <BButton variant="light" :disabled="at === rows.length - 1" @click="emit('pick', rows[at + 1]!.id)"
         >Skip</BButton
       >
@@ -160,7 +167,7 @@ function done(): void {
       Terminals are live as they come: covers on all but the one that is measured, no jewellery, meter proved
       before and after.
     </p>
-    <label class="line">
+    <label v-if="!row.shelved" class="line">
       <span>serial</span>
       <input
         v-model="texts.serial"

@@ -180,9 +180,10 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
     <template v-else>
       <IntakeBench
         v-if="session.benchMode && session.mayRecord"
-        :rows="rows.filter(({ shelved }) => !shelved)"
+        :rows="rows"
+        :kind-of="kindOfRow"
         :values="shown.rows"
-        :module="picked !== null && job.design.modules[picked] !== undefined ? picked : null"
+        :module="picked"
         :off="offText"
         :waited="waited"
         :busy="busy"
