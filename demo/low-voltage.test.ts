@@ -83,6 +83,10 @@ describe('the cable between source and battery', () => {
       settings((one) => void Object.assign(one, { school: 'both', mainsChargerA }));
     expect(value(both(40), 'low-voltage.source:vehicle:currentA')).toBe(70);
     expect(said(both(82), 'source-fuse')).toContain('80 A at the source for 82 A of the mains charger');
+    // Of one that nobody gave nothing is known, and nothing is called right.
+    const half = settings((one) => void (one.school = 'both'));
+    expect(value(half, 'low-voltage.source:vehicle:currentA')).toBeNull();
+    expect([said(half, 'source-thin'), said(half, 'source-fuse')]).toEqual(['not-checked', 'not-checked']);
   });
 });
 

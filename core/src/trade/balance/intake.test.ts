@@ -169,6 +169,14 @@ describe('findings of what is fitted', () => {
     expect(raised([intake({ terminals: 'damaged' })])[0]![2]).toContain('terminals damaged');
     expect(raised([intake({ look: 'damaged' })])[0]![2]).toContain('looks damaged');
     expect(checks([intake({ look: 'marked' })]).map(({ state }) => state)).toEqual(['clear']);
+    // Whoever accepts a worn seal has not accepted a terminal.
+    const valuesOf = (body: object) => {
+      const [check] = checks([intake(body)]);
+      return check?.state === 'raised' ? check.values : null;
+    };
+    expect(valuesOf({ seals: 'worn' })).toEqual([{ label: 'coolant seals, of 3', value: 2, unit: '' }]);
+    expect(valuesOf({ seals: 'worn', terminals: 'damaged' })).toHaveLength(2);
+    expect(valuesOf({ drained: false })).toEqual([{ label: 'drained', value: 0, unit: '' }]);
     // What nobody looked at is not judged.
     expect(checks([intake({ dateCode: '2019-34' })])).toEqual([]);
   });

@@ -4,7 +4,17 @@ import { formatNumber } from '../../ground/quantity';
 import type { Design } from '../../model/document';
 import { partKey } from '../../model/parts';
 import { judge } from '../../model/step';
-import { isModule, isOfItem, seenWords, stepParts, stockOf, type Entry, type Item } from '../../record';
+import {
+  conditions,
+  isModule,
+  isOfItem,
+  looks,
+  seenWords,
+  stepParts,
+  stockOf,
+  type Entry,
+  type Item,
+} from '../../record';
 import { scoreBatch, type BatchScores, type OutlierRule } from './outliers';
 
 /** A quantity that is measured of each module as it comes in. */
@@ -235,7 +245,16 @@ function unsoundCheck(one: Fitted): Check[] {
     (seen.terminals ?? 'sound') !== 'sound';
   const { subjects, parts } = about(one);
   const message = bad ? `${tag} (${item.serial ?? 'without a number'}): ${said.join(', ')}.` : null;
-  return [judge(intakeRules.unsound, subjects, [], message, [], { parts })];
+  // What was accepted of it holds for that alone: another seal or terminal is another matter.
+  const grade = (label: string, all: readonly string[], is: string | null | undefined): CheckValue[] =>
+    is == null ? [] : [{ label: `${label}, of ${all.length}`, value: all.indexOf(is) + 1, unit: '' }];
+  const values = [
+    ...grade('look', looks, look),
+    ...grade('coolant seals', conditions, seen.seals),
+    ...grade('terminals', conditions, seen.terminals),
+    ...(seen.drained === undefined ? [] : [{ label: 'drained', value: seen.drained ? 1 : 0, unit: '' }]),
+  ];
+  return [judge(intakeRules.unsound, subjects, [], message, values, { parts })];
 }
 
 function offBatch(

@@ -30,8 +30,16 @@ export const sourceStep: StepDefinition = {
     const ambientC = settings.ambientC ?? lowVoltageDefaults.ambientC;
     const converterA = school === 'mains charger' ? null : system.converterA;
     const chargerA = school === 'converter' ? null : (mainsChargerA ?? null);
-    const currentA =
-      converterA === null && chargerA === null ? null : Math.max(converterA ?? 0, chargerA ?? 0);
+    // Of two sources both must be known: the larger one counts.
+    const noCurrent: Gap[] = [
+      ...(converterA === null && school !== 'mains charger' && (school !== undefined || chargerA === null)
+        ? [gap('converter', 'converter')]
+        : []),
+      ...(chargerA === null && (school === 'mains charger' || school === 'both')
+        ? [gap('mainsChargerA', 'what the mains charger gives')]
+        : []),
+    ];
+    const currentA = noCurrent.length > 0 ? null : Math.max(converterA ?? 0, chargerA ?? 0);
     const source = (chargerA ?? 0) > (converterA ?? 0) ? 'mains charger' : 'converter';
     const carriesA = sourceAreaMm2 === undefined ? null : wireAmpacityA(sourceAreaMm2, ambientC, insulationC);
     const dropV =
@@ -39,14 +47,6 @@ export const sourceStep: StepDefinition = {
         ? null
         : wireDropV(sourceAreaMm2, currentA, 2 * sourceLengthM);
     const dropAllowedV = fedV(system) * (settings.maxDropFraction ?? lowVoltageDefaults.maxDropFraction);
-    const noCurrent: Gap[] =
-      currentA !== null
-        ? []
-        : [
-            school === 'mains charger'
-              ? gap('mainsChargerA', 'what the mains charger gives')
-              : gap('converter', 'converter'),
-          ];
     const noArea: Gap[] =
       sourceAreaMm2 === undefined ? [gap('sourceAreaMm2', 'cable from source to battery')] : [];
     const noLength: Gap[] =
