@@ -252,6 +252,12 @@ describe('choices stay, findings rank replacements', () => {
     const figure = evaluation.figures['pack.pack:pack:voltageMaxV']!;
     expect(figure.value).toBeNull();
     expect(figure.gaps).toEqual([expect.objectContaining({ kind: 'invalid', label: 'string S2' })]);
+    // What each of them is by itself is known all the same: eight and seven modules of twelve cells.
+    const of = (string: string, name: string) => value(evaluation, `pack.string:${string}:${name}`);
+    expect([of('string-1', 'cells'), of('string-2', 'cells')]).toEqual([96, 84]);
+    expect(of('string-2', 'voltageMaxV')).toBeCloseTo(84 * 4.2, 9);
+    expect(of('string-2', 'massKg')).toBeCloseTo(7 * 31.5, 9);
+    expect(of('string-2', 'capacityAh')).toBe(117);
     expect(
       evaluation.checks
         .filter(({ rule }) => rule.id.startsWith('fuse') && rule.id !== 'fuse.branches-together')

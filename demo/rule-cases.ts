@@ -287,6 +287,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
     draft.parts[`${other.id}@${other.revision}`] = other;
     module.part = `${other.id}@${other.revision}`;
   },
+  'pack.typical-data': (draft) => void (moduleOf(draft).typical = true),
   'pack.module-in-no-string': (draft) => void Object.values(draft.strings)[0]!.modules.pop(),
   'pack.module-in-no-box': (draft) => void delete Object.values(draft.modules)[0]!.box,
   'pack.string-empty': (draft) =>

@@ -175,6 +175,11 @@ test('a blank job opens every station with no Stop, no NaN and no error, and say
     .selectOption({ label: 'Oakmere LF-160, single LFP cell 160 Ah' });
   await page.locator('[data-series]').fill('36');
   await page.locator('[data-series]').press('Enter');
+  // Module and count alone tell voltage, capacity and mass; what hangs on how it is used waits.
+  await expect(page.getByLabel('Nameplate')).toContainText('90 V to 131 V');
+  await expect(figure(page, pack('capacityAh'))).toContainText('160 Ah');
+  await expect(figure(page, pack('massKg'))).toContainText('104 kg');
+  await expect(figure(page, pack('usableEnergyKWh'))).toContainText('—');
   await field(page, 'pack.socLowFraction').fill('10');
   await field(page, 'pack.socLowFraction').press('Enter');
   await field(page, 'pack.socHighFraction').fill('95');
@@ -183,6 +188,54 @@ test('a blank job opens every station with no Stop, no NaN and no error, and say
   await field(page, 'pack.peakCurrentA').press('Enter');
   await expect(page.getByLabel('Nameplate')).toContainText('90 V to 131 V');
   await expect(figure(page, pack('usableEnergyKWh'))).toContainText('kWh');
+  await saved(page);
+
+  // A kind that is not in the library, by its label; what is missing or cannot be is said at its field, and nothing is lost.
+  await page.getByRole('button', { name: 'add a kind by its label' }).click();
+  const asked = (name: string) => page.locator(`[data-kind-field="${name}"]`);
+  await asked('make').locator('input').fill('Pellow');
+  await asked('number').locator('input').fill('PL4-90');
+  await asked('chemistry').locator('select').selectOption('LFP');
+  await asked('nominalV').locator('input').fill('14.4');
+  for (const [name, text] of Object.entries({
+    capacityAh: '90',
+    massKg: '8.8',
+    lengthMm: '210',
+    widthMm: '160',
+  }))
+    await asked(name).locator('input').fill(text);
+  const add = page.getByRole('button', { name: 'Add it and take it' });
+  await add.click();
+  await expect(asked('heightMm')).toContainText('is required');
+  await asked('heightMm').locator('input').fill('185');
+  await add.click();
+  await expect(asked('nominalV')).toContainText('4 LFP cells in series are about 13');
+  await asked('nominalV').locator('input').fill('12.8');
+  await add.click();
+  await expect(add).toHaveCount(0);
+  await expect(page.getByLabel('Module', { exact: true })).toHaveValue('pellow-pl4-90@1');
+  await expect(page.locator('[data-rule="pack.typical-data"]')).toContainText('only the label is known');
+  await expect(figure(page, pack('capacityAh'))).toContainText('90 Ah');
+  await saved(page);
+});
+
+test('one string is worked on: a module less leaves it with figures of its own, and the pack without', async ({
+  page,
+  open,
+}) => {
+  await open('pack');
+  await page.getByLabel('Take a module out of S2').selectOption({ label: 'S2-M03' });
+  const of = (string: string, name: string) => figure(page, `pack.string:${string}:${name}`);
+  await expect(of('string-2', 'voltageMaxV')).toContainText('352.8 V');
+  await expect(of('string-1', 'voltageMaxV')).toContainText('403.2 V');
+  await expect(figure(page, pack('capacityAh'))).toContainText('—');
+  await expect(page.locator('.slate')).toContainText('unlike strings must not be joined');
+  await page.getByLabel('Modules of S2').fill('none');
+  await page.getByLabel('Modules of S2').press('Enter');
+  await expect(page.locator('[data-strings-table]')).toContainText('a whole number from 1 to 400');
+  await page.getByLabel('Modules of S2').fill('8');
+  await page.getByLabel('Modules of S2').press('Enter');
+  await expect(figure(page, pack('capacityAh'))).toContainText('234 Ah');
   await saved(page);
 });
 

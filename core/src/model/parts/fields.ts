@@ -68,6 +68,14 @@ export const partFields: Record<PartKind, readonly PartField[]> = {
     },
     n('senseLeadLimitA', 'Current the sense leads may carry', 'A', { min: 0 }),
     n('insulationMinMOhm', 'Insulation, terminals to case, at least', 'MΩ', { min: 0 }),
+    {
+      kind: 'flag',
+      name: 'typical',
+      label: 'Curve, resistance and limits',
+      yes: 'typical of the chemistry',
+      no: 'of its maker, or measured',
+      optional: true,
+    },
   ],
   contactor: [
     n('ratedVoltageV', 'Rated voltage, DC', 'V'),

@@ -13,6 +13,7 @@ export * from './fields';
 export * from './kinds';
 export { usualOfPart } from './usual';
 export { typicalOcv } from './catalogue/modules';
+export { typicalCellV, typicalModule, type LabelledModule } from './typical';
 
 /** The invented starter catalogue. */
 export const catalogue: readonly Part[] = [

@@ -45,6 +45,8 @@ export interface ModuleData {
   senseLeadLimitA: number;
   /** The maker's criterion, terminals to case. */
   insulationMinMOhm: number;
+  /** Curve, resistance and limits are those of its chemistry, not its maker’s; absent: they are its own. */
+  typical?: boolean;
 }
 
 export interface ContactorData {

@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import { bus350 } from '../../whole/design/clean/library';
 import { edit, type Design } from '../../model/document';
 import { catalogueOf } from '../../model/parts';
-import { shapePack } from './change';
+import { checkDesign } from '../../model/document';
+import { shapePack, shapeString, takeModuleOut } from './change';
 
 const part = catalogueOf('module').find(({ id }) => id === 'brackwater-m12')!;
 let made = 0;
@@ -30,4 +31,28 @@ test('places that stay keep their ids and names; a string that goes takes its ow
   const more = shaped(less, 1, 8);
   const tags = Object.values(more.modules).map(({ tag }) => tag);
   expect(new Set(tags).size).toBe(8);
+});
+
+test('one string is changed by itself: longer, of another kind, and one module out of its middle', () => {
+  const newId = (prefix: string) => `${prefix}-n${(made += 1)}`;
+  const strings = Object.keys(bus350.strings);
+  const [first, second] = [strings[0]!, strings[1]!];
+  const before = bus350.strings[first]!.modules;
+  const longer = edit(bus350, (draft) => shapeString(draft, second, { modules: 9 }, newId))!.design;
+  expect(longer.strings[first]!.modules).toEqual(before);
+  expect(longer.strings[second]!.modules).toHaveLength(9);
+  expect(longer.modules[longer.strings[second]!.modules[8]!]!.part).toBe('brackwater-m12@1');
+
+  const other = catalogueOf('module').find(({ id }) => id === 'tolvarth-8')!;
+  const mixed = edit(longer, (draft) => shapeString(draft, second, { part: other }, newId))!.design;
+  const kinds = (string: string) =>
+    new Set(mixed.strings[string]!.modules.map((id) => mixed.modules[id]!.part));
+  expect([...kinds(first)]).toEqual(['brackwater-m12@1']);
+  expect([...kinds(second)]).toEqual(['tolvarth-8@1']);
+
+  const gone = before[3]!;
+  const less = edit(bus350, (draft) => takeModuleOut(draft, gone))!.design;
+  expect(less.strings[first]!.modules).toEqual(before.filter((id) => id !== gone));
+  expect(less.modules[gone]).toBeUndefined();
+  for (const design of [longer, mixed, less]) expect(checkDesign(design).ok).toBe(true);
 });

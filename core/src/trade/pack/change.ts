@@ -45,26 +45,67 @@ export function shapePack(draft: Draft<Design>, shape: PackShape, newId: (prefix
     draft.strings[id] = { tag: `S${kept.length + 1}`, modules: [] };
     kept.push(id);
   }
-  for (const id of kept) {
-    const string = draft.strings[id]!;
-    const gone = string.modules.slice(shape.modulesPerString);
-    for (const module of gone) delete draft.modules[module];
-    removeFromPlates(draft, gone);
-    removeFromSensors(draft, gone);
-    string.modules = string.modules.slice(0, shape.modulesPerString);
-    while (string.modules.length < shape.modulesPerString) {
-      const module = newId('module');
-      const box = emptiestBox(draft);
-      draft.modules[module] = {
-        tag: freeTag(draft, string.tag, string.modules.length + 1),
-        part: key,
-        ...(box !== undefined && { box }),
-      };
-      string.modules.push(module);
-    }
-  }
+  for (const id of kept) fillString(draft, id, shape.modulesPerString, key, newId);
   for (const module of Object.values(draft.modules)) module.part = key;
   unpinUnused(draft);
+}
+
+/**
+ * Gives one string another number of modules, or modules of another kind, and leaves the others as they are: one comes out while
+ * it is away, or a string is built of what there is.
+ *
+ * @param shape what does not change is left out
+ * @param newId makes an id from a prefix
+ */
+export function shapeString(
+  draft: Draft<Design>,
+  string: Id,
+  shape: { modules?: number; part?: PartOf<'module'> },
+  newId: (prefix: string) => Id,
+): void {
+  const one = draft.strings[string];
+  if (one === undefined) return;
+  const own = draft.modules[one.modules.at(-1) ?? '']?.part ?? Object.values(draft.modules)[0]?.part;
+  const key = shape.part === undefined ? own : pin(draft, shape.part);
+  if (key === undefined) return;
+  fillString(draft, string, shape.modules ?? one.modules.length, key, newId);
+  if (shape.part !== undefined) for (const id of one.modules) draft.modules[id]!.part = key;
+  unpinUnused(draft);
+}
+
+/** Takes one module out of the design: its string is shorter by it, and the others of the string close up. */
+export function takeModuleOut(draft: Draft<Design>, id: Id): void {
+  delete draft.modules[id];
+  removeFromPlates(draft, [id]);
+  removeFromSensors(draft, [id]);
+  for (const string of Object.values(draft.strings))
+    if (string.modules.includes(id)) string.modules = string.modules.filter((one) => one !== id);
+  unpinUnused(draft);
+}
+
+function fillString(
+  draft: Draft<Design>,
+  id: Id,
+  count: number,
+  part: string,
+  newId: (prefix: string) => Id,
+): void {
+  const string = draft.strings[id]!;
+  const gone = string.modules.slice(count);
+  for (const module of gone) delete draft.modules[module];
+  removeFromPlates(draft, gone);
+  removeFromSensors(draft, gone);
+  string.modules = string.modules.slice(0, count);
+  while (string.modules.length < count) {
+    const module = newId('module');
+    const box = emptiestBox(draft);
+    draft.modules[module] = {
+      tag: freeTag(draft, string.tag, string.modules.length + 1),
+      part,
+      ...(box !== undefined && { box }),
+    };
+    string.modules.push(module);
+  }
 }
 
 /** The name of a place: by its string and number; the next number that no other place has. */

@@ -17,6 +17,15 @@ declare module '../../ground/figure' {
       | 'cellVoltageAtPeakV'
       | 'shortCircuitCurrentA'
       | 'massKg';
+    'pack.string':
+      | 'cells'
+      | 'voltageMinV'
+      | 'voltageNominalV'
+      | 'voltageMaxV'
+      | 'capacityAh'
+      | 'energyKWh'
+      | 'modulesOhm'
+      | 'massKg';
     'pack.windows': never;
     'pack.placing': never;
     'pack.sound': never;

@@ -1,6 +1,6 @@
 import './figures';
 export { packRoom } from './room';
-export { pin, shapePack, unpinUnused, type PackShape } from './change';
+export { pin, shapePack, shapeString, takeModuleOut, unpinUnused, type PackShape } from './change';
 export { packLayout, readPackLayout, type PackLayout } from './layout';
 export { cellSchema, ocvSchema, pack, type CellData, type PackInput, type PackResult } from './pack';
 export { stringShares, type ParallelString, type StringShare } from './shares';

@@ -73,6 +73,14 @@ export const soundRules = {
     'Modules of one kind in a string.',
     'Cells of each module of the string',
   ),
+  typical: rule(
+    'typical-data',
+    'mend',
+    'Modules are known by their label alone',
+    'Curve, resistance and limits are those of the chemistry: energy is near enough, but faults, fuses and charging limits are guesses.',
+    'Its maker’s sheet, or measured, as the next revision of the part; then take that revision.',
+    'Whether a part’s data are its maker’s',
+  ),
   loose: rule(
     'module-in-no-string',
     'mend',
@@ -248,6 +256,7 @@ function alikeChecks(
     }),
   );
   const all = [...kinds.values()];
+  const typical = all.filter(({ data }) => data.typical === true);
   const words = (of: (part: (typeof all)[number]) => string) => [...new Set(all.map(of))];
   const differ = [
     words(({ data }) => data.chemistry),
@@ -268,6 +277,18 @@ function alikeChecks(
         },
         { label: `highest of a cell, kind ${i + 1}`, value: data.cell.maxV, unit: 'V' },
       ]),
+    ),
+    judge(
+      soundRules.typical,
+      [subject],
+      [],
+      typical.length > 0
+        ? `${string.tag}: of ${typical.map(({ label }) => label).join(' and ')} only the label is known, in a string of ${string.modules.length}.`
+        : null,
+      [
+        { label: 'kinds known by their label', value: typical.length, unit: '' },
+        { label: 'modules of the string', value: string.modules.length, unit: '' },
+      ],
     ),
     judge(
       soundRules.empty,

@@ -1,7 +1,7 @@
 import { placingStep } from './placing-step';
 import { alikeStep, soundStep, standingStep } from './sound-step';
 import type { DeviceItem } from '../../model/document';
-import { figureId, type Check, type Gap, type FigureName } from '../../ground/figure';
+import { figureId, type Check, type Gap, type FigureName, type Origin } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { heaterStep } from './heater-step';
@@ -12,7 +12,16 @@ import { packRules } from './rules';
 import { chargingStep } from './charging-step';
 import { inSeries, leadStep } from './lead-step';
 import { postsStep } from './posts-step';
+import { stringStep } from './string-step';
 import { linksAtPack, sourceStep, temperatureStep } from './source-step';
+
+/** The pack before anybody said how far and how hard it is used: what depends on neither. */
+function runOfModules(inputs: Inputs) {
+  const none: Origin = { kind: 'document', path: 'pack' };
+  inputs.set('socWindow', [0, 1], none, 'charge window');
+  inputs.set('peakCurrentA', 0, none, 'peak current');
+  return inputs.run(pack);
+}
 
 const packStep: StepDefinition = {
   id: 'pack.pack',
@@ -21,31 +30,17 @@ const packStep: StepDefinition = {
   compute(subject, read) {
     const settings = read.at('pack');
     const { layout, gaps } = readPackLayout(read);
-    const inputs = new Inputs(read);
-    inputs.missing(...gaps);
     const low = settings.socLowFraction;
     const high = settings.socHighFraction;
-    if (low === undefined)
-      inputs.missing({
-        kind: 'not-given',
-        path: 'pack.socLowFraction',
-        label: 'bottom of the charge window',
-      });
-    if (high === undefined)
-      inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
-    inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
-    inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
     const extras = inSeries(read);
     const beside = extras.packOhm > 0 || [...extras.strings.values()].some((ohm) => ohm > 0);
-    if (settings.linkResistanceOhm !== undefined || beside) inputs.figure('linkResistanceOhm', linksAtPack);
-    else inputs.optional('linkResistanceOhm', undefined, 'pack.linkResistanceOhm', 'links of one string');
-    inputs.optional(
-      'socForPeakFraction',
-      settings.socForPeakFraction,
-      'pack.socForPeakFraction',
-      'state of charge at the peak',
-    );
-    if (layout !== null) {
+    /** What the modules and their connection alone tell. */
+    const ofModules = () => {
+      const inputs = new Inputs(read);
+      inputs.missing(...gaps);
+      if (settings.linkResistanceOhm !== undefined || beside) inputs.figure('linkResistanceOhm', linksAtPack);
+      else inputs.optional('linkResistanceOhm', undefined, 'pack.linkResistanceOhm', 'links of one string');
+      if (layout === null) return inputs;
       const { key, part, strings, seriesCells } = layout;
       const { cell, cellsInParallel } = part.data;
       for (const [name, value] of Object.entries(cell)) {
@@ -65,31 +60,54 @@ const packStep: StepDefinition = {
         { kind: 'document', path: 'strings' },
         'cells in parallel',
       );
-    }
+      return inputs;
+    };
+    const inputs = ofModules();
+    if (low === undefined)
+      inputs.missing({
+        kind: 'not-given',
+        path: 'pack.socLowFraction',
+        label: 'bottom of the charge window',
+      });
+    if (high === undefined)
+      inputs.missing({ kind: 'not-given', path: 'pack.socHighFraction', label: 'top of the charge window' });
+    inputs.set('socWindow', [low, high], { kind: 'document', path: 'pack.socHighFraction' }, 'charge window');
+    inputs.given('peakCurrentA', settings.peakCurrentA, 'pack.peakCurrentA', 'peak current');
+    inputs.optional(
+      'socForPeakFraction',
+      settings.socForPeakFraction,
+      'pack.socForPeakFraction',
+      'state of charge at the peak',
+    );
     const run = inputs.run(pack);
-    const figures = run.figures('pack.pack', subject, [
-      { name: 'voltageMinV', symbol: 'U_min', label: 'Lowest pack voltage', unit: 'V' },
-      { name: 'voltageMaxV', symbol: 'U_max', label: 'Highest pack voltage', unit: 'V' },
-      { name: 'voltageNominalV', symbol: 'U_nom', label: 'Nominal voltage', unit: 'V' },
-      { name: 'capacityAh', symbol: 'Q', label: 'Capacity', unit: 'Ah' },
-      { name: 'energyKWh', symbol: 'E', label: 'Energy, full to empty', unit: 'kWh' },
-      { name: 'usableEnergyKWh', symbol: 'E_use', label: 'Usable energy', unit: 'kWh' },
-      { name: 'resistanceOhm', symbol: 'R', label: 'Pack resistance', unit: 'Ω' },
-      { name: 'sagAtPeakV', symbol: 'ΔU', label: 'Sag at peak', unit: 'V' },
-      { name: 'voltageAtPeakV', symbol: 'U_pk', label: 'Voltage at peak', unit: 'V' },
-      {
-        name: 'cellVoltageAtPeakV',
-        symbol: 'u_pk',
-        label: 'Cell voltage at peak',
-        unit: 'V',
-        ...(layout !== null && { limit: { min: layout.part.data.cell.minV } }),
-      },
-      { name: 'shortCircuitCurrentA', symbol: 'I_sc', label: 'Short-circuit current, full', unit: 'A' },
-      { name: 'massKg', label: 'Mass of the modules', unit: 'kg' },
-    ]);
-    const checks: Check[] = run.checks(
+    const own = run.result === null ? runOfModules(ofModules()) : run;
+    const figures = [
+      ...own.figures('pack.pack', subject, [
+        { name: 'voltageMinV', symbol: 'U_min', label: 'Lowest pack voltage', unit: 'V' },
+        { name: 'voltageMaxV', symbol: 'U_max', label: 'Highest pack voltage', unit: 'V' },
+        { name: 'voltageNominalV', symbol: 'U_nom', label: 'Nominal voltage', unit: 'V' },
+        { name: 'capacityAh', symbol: 'Q', label: 'Capacity', unit: 'Ah' },
+        { name: 'energyKWh', symbol: 'E', label: 'Energy, full to empty', unit: 'kWh' },
+        { name: 'resistanceOhm', symbol: 'R', label: 'Pack resistance', unit: 'Ω' },
+        { name: 'shortCircuitCurrentA', symbol: 'I_sc', label: 'Short-circuit current, full', unit: 'A' },
+        { name: 'massKg', label: 'Mass of the modules', unit: 'kg' },
+      ]),
+      ...run.figures('pack.pack', subject, [
+        { name: 'usableEnergyKWh', symbol: 'E_use', label: 'Usable energy', unit: 'kWh' },
+        { name: 'sagAtPeakV', symbol: 'ΔU', label: 'Sag at peak', unit: 'V' },
+        { name: 'voltageAtPeakV', symbol: 'U_pk', label: 'Voltage at peak', unit: 'V' },
+        {
+          name: 'cellVoltageAtPeakV',
+          symbol: 'u_pk',
+          label: 'Cell voltage at peak',
+          unit: 'V',
+          ...(layout !== null && { limit: { min: layout.part.data.cell.minV } }),
+        },
+      ]),
+    ];
+    const checks: Check[] = own.checks(
       [subject],
-      [{ label: 'short-circuit current', value: run.result?.shortCircuitCurrentA ?? 0, unit: 'A' }],
+      [{ label: 'short-circuit current', value: own.result?.shortCircuitCurrentA ?? 0, unit: 'A' }],
     );
     const cellMinV = layout?.part.data.cell.minV ?? 0;
     const atPeak = run.result?.cellVoltageAtPeakV ?? 0;
@@ -242,4 +260,5 @@ export const packSteps: StepDefinition[] = [
   leadStep,
   chargingStep,
   postsStep,
+  stringStep,
 ];

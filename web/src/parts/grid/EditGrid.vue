@@ -6,7 +6,7 @@ import { useLibrary } from '../../stores/library';
 import ChoiceCell from '../ChoiceCell.vue';
 import PartCell from '../PartCell.vue';
 import type { GridColumn, GridSheet } from './columns';
-import { useEditing } from './editing';
+import { useEditing, type Growing } from './editing';
 import { partShelf } from './part-shelf';
 import { useRowWindow } from './row-window';
 import { useSelection } from './selection';
@@ -23,6 +23,8 @@ const props = defineProps<{
   picked?: string | null;
   /** What is edited, when it is not the design. */
   sheet?: GridSheet;
+  /** How a pasted list adds rows. */
+  grow?: Growing<Row>;
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
 const job = useJob();
@@ -74,7 +76,14 @@ const {
   fillDown,
   copied,
   paste,
-} = useEditing<Row>({ label: () => props.label, rows: items, columns, selection, sheet });
+} = useEditing<Row>({
+  label: () => props.label,
+  rows: items,
+  columns,
+  selection,
+  sheet,
+  grow: () => props.grow,
+});
 const hasControls = ({ kind }: GridColumn<Row>) => kind === 'slot' || kind === 'choice' || kind === 'part';
 const spokenChoice = (column: GridColumn<Row>, row: Row) =>
   column.spoken?.(row) ?? `${column.label} of ${row.name}`;

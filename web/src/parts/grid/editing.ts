@@ -14,12 +14,30 @@ import {
 } from './columns';
 import type { useSelection } from './selection';
 
+/** Rows that a pasted list may add: how many of the first are of that kind, and how another comes to be. */
+export interface Growing<Row> {
+  own: number;
+  /** One that is not in the sheet yet. */
+  row(): Row;
+  make(draft: object, rows: readonly Row[]): void;
+}
+
+interface CellText<Row> {
+  row: number;
+  column: number;
+  text: string;
+  /** Of a row that is only being added. */
+  item?: Row;
+}
+
 interface Grid<Row> {
   label(): string;
   rows: Ref<Row[]>;
   columns: Ref<GridColumn<Row>[]>;
   selection: ReturnType<typeof useSelection>;
   sheet: GridSheet;
+  /** Absent: a list that is longer than the table is cut. */
+  grow?(): Growing<Row> | undefined;
 }
 
 /** What is typed, pasted, filled and emptied in a grid: each gesture is one change of its sheet. */
@@ -29,6 +47,7 @@ export function useEditing<Row extends { id: string; name: string }>({
   columns,
   selection,
   sheet,
+  grow,
 }: Grid<Row>) {
   const units = useUnits();
   const { at } = selection;
@@ -50,10 +69,8 @@ export function useEditing<Row extends { id: string; name: string }>({
     pathAt(row, column) !== null &&
     ['number', 'text'].includes(columns.value[column]!.kind);
   /** Pasted into, filled and emptied: a choice and a part too, which are not typed. */
-  const fillable = (row: number, column: number) =>
-    sheet.editable &&
-    pathAt(row, column) !== null &&
-    ['number', 'text', 'choice', 'part'].includes(columns.value[column]!.kind);
+  const fills = (column: number) =>
+    sheet.editable && ['number', 'text', 'choice', 'part'].includes(columns.value[column]!.kind);
   const textAt = (row: number, column: number) => {
     const path = pathAt(row, column);
     const bad = path === null ? undefined : refused.value[path];
@@ -65,12 +82,13 @@ export function useEditing<Row extends { id: string; name: string }>({
     );
   };
 
-  /** Makes one change of all edits of a gesture. */
-  function make(edits: CellEdit[], label: string): void {
+  /** Makes one change of all edits of a gesture, with the rows that it needs. */
+  function make(edits: CellEdit[], label: string, added: readonly Row[] = []): void {
     const changed = edits.filter(({ path, value }) => valueOf(sheet.committed, path) !== value);
     if (changed.length === 0) return;
     const parts = changed.filter(({ isPart }) => isPart);
     sheet.change(label, (draft) => {
+      if (added.length > 0) grow?.()?.make(draft, added);
       for (const { value } of parts) if (value !== undefined) sheet.parts?.put(draft, String(value));
       applyEdits(draft, changed);
       if (parts.length > 0) sheet.parts?.tidy(draft);
@@ -128,12 +146,12 @@ export function useEditing<Row extends { id: string; name: string }>({
   }
 
   /** Reads texts into cells: what can be read becomes one change, the rest stays marked in its cell. */
-  function write(cells: { row: number; column: number; text: string }[], label: () => string): void {
+  function write(cells: CellText<Row>[], label: () => string, added: readonly Row[] = []): void {
     const edits: CellEdit[] = [];
-    for (const { row, column, text } of cells) {
-      const path = pathAt(row, column);
-      if (path === null || !fillable(row, column)) continue;
-      const read = readAny(row, column, text);
+    for (const { row, column, text, item = rows.value[row] } of cells) {
+      const path = item === undefined ? null : (columns.value[column]?.path?.(item) ?? null);
+      if (path === null || !fills(column)) continue;
+      const read = readAny(item!, column, text);
       if (read.ok) {
         forgive(path);
         edits.push({
@@ -141,16 +159,15 @@ export function useEditing<Row extends { id: string; name: string }>({
           value: read.value,
           ...(columns.value[column]!.kind === 'part' && { isPart: true as const }),
         });
-        const flag = columns.value[column]!.over?.(rows.value[row]!) ?? null;
+        const flag = columns.value[column]!.over?.(item!) ?? null;
         if (flag !== null) edits.push({ path: flag, value: ('over' in read && read.over) || undefined });
       } else refused.value = { ...refused.value, [path]: { text, message: read.message } };
     }
-    make(edits, label());
+    make(edits, label(), added);
   }
 
-  function readAny(row: number, column: number, text: string): ReadCell | ReturnType<typeof readChoice> {
+  function readAny(item: Row, column: number, text: string): ReadCell | ReturnType<typeof readChoice> {
     const of = columns.value[column]!;
-    const item = rows.value[row]!;
     if (of.kind === 'choice') return readChoice(of, item, text);
     if (of.kind !== 'part' || of.part === undefined) return readCell(of, text, shownAs(of));
     if (text.trim() === '' || text.trim() === of.none?.(item)) return { ok: true, value: undefined };
@@ -216,10 +233,23 @@ export function useEditing<Row extends { id: string; name: string }>({
     const cells = single
       ? blockCells().map((cell) => ({ ...cell, text: lines[0]![0]! }))
       : lines.flatMap((line, i) => line.map((text, j) => ({ row: top + i, column: left + j, text })));
-    const inside = cells.filter(
-      ({ row, column }) => row < rows.value.length && column < columns.value.length,
-    );
-    write(inside, () => `${label()}: ${inside.length} cells pasted`);
+    // Where rows can be added, a list that is longer than what is there makes them.
+    const growing = single ? null : (grow?.() ?? null);
+    const own = growing?.own ?? rows.value.length;
+    const added =
+      growing === null || top >= own
+        ? []
+        : Array.from({ length: Math.max(0, top + lines.length - own) }, () => growing.row());
+    const inside = cells
+      .map((cell): CellText<Row> => {
+        const item = added[cell.row - own];
+        return item === undefined ? cell : { ...cell, item };
+      })
+      .filter(
+        ({ row, column, item }) =>
+          (item !== undefined || row < rows.value.length) && column < columns.value.length,
+      );
+    write(inside, () => `${label()}: ${inside.length} cells pasted`, added);
     const lost = cells.length - inside.length;
     const bad = Object.keys(refused.value).length;
     note.value =

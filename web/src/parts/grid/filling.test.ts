@@ -17,7 +17,7 @@ const [first, second] = starterLibrary.of('fuse');
 const key = partKey(first!);
 
 /** Three branches with a fuse, a way of switching and a length; the first has all of them. */
-function grid() {
+function grid(growing = false) {
   setActivePinia(createPinia());
   const design = {
     parts: { [key]: first },
@@ -28,6 +28,7 @@ function grid() {
     },
   } as unknown as Design;
   const changes: string[] = [];
+  let made = 0;
   const rows = ref<Row[]>(['a', 'b', 'c'].map((id) => ({ id, name: id.toUpperCase() })));
   const path = (field: string) => (row: Row) => `circuits.${row.id}.${field}`;
   const columns = ref<GridColumn<Row>[]>([
@@ -71,6 +72,18 @@ function grid() {
       },
       preview: () => undefined,
     },
+    // Two of the three may be followed by others of their kind.
+    grow: () =>
+      growing
+        ? {
+            own: 2,
+            row: () => ({ id: `new${(made += 1)}`, name: 'new' }),
+            make: (draft, added) => {
+              for (const { id } of added)
+                (draft as Design).circuits[id] = { tag: id, role: 'branch' } as Design['circuits'][string];
+            },
+          }
+        : undefined,
   });
   const block = (top: number, left: number, bottom: number, right: number) => {
     selection.goTo({ row: top, column: left });
@@ -138,5 +151,27 @@ describe('a block with choices and parts in it', () => {
     block(0, 0, 0, 0);
     editing.paste('none\tnot said');
     expect([of('a.fuse'), of('a.poles'), of('a.lengthM')]).toEqual([undefined, undefined, 3]);
+  });
+
+  test('a list that is longer than what can be added to makes its rows, in the same change; what follows is left alone', () => {
+    const { changes, editing, block, of } = grid(true);
+    block(1, 2, 1, 2);
+    editing.paste('4\n5\n6.5');
+    expect(changes).toEqual(['Circuits: 3 cells pasted']);
+    expect([of('b.lengthM'), of('new1.lengthM'), of('new2.lengthM')]).toEqual([4, 5, 6.5]);
+    expect([of('a.lengthM'), of('c.lengthM')]).toEqual([3, undefined]);
+    expect(editing.note.value).toBeNull();
+  });
+
+  test('without that, and below what can be added to, a list ends where the table does', () => {
+    const cut = grid();
+    cut.block(1, 2, 1, 2);
+    cut.editing.paste('4\n5\n6.5');
+    expect([cut.of('b.lengthM'), cut.of('c.lengthM')]).toEqual([4, 5]);
+    expect(cut.editing.note.value).toBe('1 cells lay outside the table and were left out');
+    const below = grid(true);
+    below.block(2, 2, 2, 2);
+    below.editing.paste('4\n5');
+    expect([below.of('c.lengthM'), below.of('new1.lengthM')]).toEqual([4, undefined]);
   });
 });

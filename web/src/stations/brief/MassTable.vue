@@ -83,6 +83,18 @@ const columns: GridColumn<Row>[] = [
   { id: 'remove', title: '', kind: 'slot', label: 'Remove' },
 ];
 
+/** A list of masses that is pasted makes its rows; they go out or in as the last row of those that are there. */
+const grow = computed(() => ({
+  own: Object.keys(job.design.masses).length,
+  row: (): Row => ({ id: newId('mass'), name: 'mass', box: null }),
+  make: (draft: object, added: readonly Row[]) => {
+    const { masses } = draft as typeof job.design;
+    const change = Object.values(masses).at(-1)?.change ?? 'out';
+    for (const { id } of added)
+      masses[id] = { tag: change === 'out' ? 'Part taken out' : 'Part put in', change };
+  },
+}));
+
 function add(change: 'out' | 'in'): void {
   const id = newId('mass');
   const tag = change === 'out' ? 'Part taken out' : 'Part put in';
@@ -107,7 +119,14 @@ function turn(id: string): void {
 
 <template>
   <div data-path="masses">
-    <EditGrid label="Masses" :rows="rows" :columns="columns" :picked="picked" @pick="emit('pick', $event)">
+    <EditGrid
+      label="Masses"
+      :rows="rows"
+      :columns="columns"
+      :picked="picked"
+      :grow="grow"
+      @pick="emit('pick', $event)"
+    >
       <template #way="{ row }">
         <RouterLink
           v-if="row.box"

@@ -1,24 +1,22 @@
 <script setup lang="ts">
 import { packLayout, shapePack } from '@torvek/core/pack';
 import { partKey, type PartOf } from '@torvek/core/parts';
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, useId, watch } from 'vue';
 import { newId } from '../../api/client';
 import { useJob } from '../../stores/job';
-import { useLibrary } from '../../stores/library';
+import { countOf as count } from './count';
+import KindForm from './KindForm.vue';
+import { useModuleKinds } from './module-kinds';
 
 /** Which module, how many in series, how many strings: each edit adds or takes real modules. */
 const job = useJob();
-const shelf = useLibrary();
 const id = useId();
 const layout = computed(() => packLayout(job.design));
-const pinned = computed(() =>
-  Object.values(job.design.parts).filter((part): part is PartOf<'module'> => part.kind === 'module'),
-);
-const choices = computed(() => {
-  const known = shelf.library.of('module');
-  return [...pinned.value.filter((part) => !known.some((one) => partKey(one) === partKey(part))), ...known];
-});
-const key = computed(() => layout.value.layout?.key ?? (pinned.value[0] ? partKey(pinned.value[0]) : ''));
+const choices = useModuleKinds();
+const pinned = computed(() => choices.value.find((part) => job.design.parts[partKey(part)] !== undefined));
+const key = computed(() => layout.value.layout?.key ?? (pinned.value ? partKey(pinned.value) : ''));
+const adding = ref(false);
 const series = ref('');
 const strings = ref('');
 const problem = ref<string | null>(null);
@@ -31,12 +29,6 @@ watch(
   },
   { immediate: true },
 );
-
-/** A whole number within what a vehicle can hold. */
-function count(text: string, most: number): number | null {
-  const value = Number(text.trim());
-  return Number.isInteger(value) && value >= 1 && value <= most ? value : null;
-}
 
 const partOf = (wanted: string) => choices.value.find((part) => partKey(part) === wanted);
 
@@ -79,8 +71,9 @@ function cancel(): void {
   strings.value = String(now?.strings ?? '');
 }
 
-function take(event: Event): void {
-  const part = partOf((event.target as HTMLSelectElement).value);
+const take = (event: Event) => takePart(partOf((event.target as HTMLSelectElement).value));
+
+function takePart(part: PartOf<'module'> | undefined): void {
   if (part === undefined) return;
   const current = layout.value.layout;
   job.change(`Module: ${part.label}`, recipeFor(current?.modulesPerString ?? 1, current?.strings ?? 1, part));
@@ -100,6 +93,10 @@ function take(event: Event): void {
       <option v-if="layout.layout === null" value="" disabled>choose one</option>
       <option v-for="part in choices" :key="partKey(part)" :value="partKey(part)">{{ part.label }}</option>
     </select>
+    <BButton v-if="job.editable" class="add" size="sm" variant="link" data-add-kind @click="adding = true"
+      >Not in the list: add a kind by its label</BButton
+    >
+    <KindForm v-if="adding" v-model="adding" @made="takePart" />
     <label :for="`${id}s`">In series, modules</label>
     <input
       :id="`${id}s`"
@@ -164,6 +161,14 @@ input {
   text-align: right;
   height: 1.85rem;
   grid-column: 2;
+}
+
+.add {
+  grid-column: 1 / -1;
+  justify-self: start;
+  padding: 0;
+  margin: -0.2rem 0 0.2rem;
+  font-size: 0.82rem;
 }
 
 .problem,

@@ -11,8 +11,10 @@ import BoxTable from './BoxTable.vue';
 import LinksOut from './LinksOut.vue';
 import DeviceTable from './DeviceTable.vue';
 import PackShape from './PackShape.vue';
+import StringsTable from './StringsTable.vue';
 import { packPanelOf, panels } from './panels';
 import VoltagePlot from './VoltagePlot.vue';
+import { useJob } from '../../stores/job';
 
 const ArrangePanel = defineAsyncComponent(() => import('./arrange/ArrangePanel.vue'));
 const MatchPanel = defineAsyncComponent(() => import('./match/MatchPanel.vue'));
@@ -22,6 +24,7 @@ const GroupPanel = defineAsyncComponent(() => import('./match/GroupPanel.vue'));
 const PostsPanel = defineAsyncComponent(() => import('./arrange/PostsPanel.vue'));
 const StockPanel = defineAsyncComponent(() => import('./stock/StockPanel.vue'));
 const IntakePanel = defineAsyncComponent(() => import('./intake/IntakePanel.vue'));
+const job = useJob();
 const route = useRoute();
 const panel = computed(() => packPanelOf(route.query));
 
@@ -63,6 +66,13 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
       </section>
       <section class="sheet-card figures" aria-label="Pack figures">
         <FigureValue v-for="id in figures" :id="id" :key="id" show-label />
+      </section>
+      <section v-if="Object.keys(job.design.strings).length > 1" class="sheet-card">
+        <div class="card-head">
+          <h2>Strings</h2>
+          <span class="hint">each by itself; strings that differ must not be joined</span>
+        </div>
+        <StringsTable />
       </section>
       <section class="sheet-card">
         <div class="card-head">
