@@ -7,6 +7,7 @@ import { brotliCompress, constants, gzip } from 'node:zlib';
 import vue from '@vitejs/plugin-vue';
 import { compile } from 'sass';
 import { defineConfig, type Plugin } from 'vite';
+import { notices } from '../scripts/notices.mjs';
 
 const gzipped = promisify(gzip);
 const brotlied = promisify(brotliCompress);
@@ -55,8 +56,18 @@ function compressed(): Plugin {
   };
 }
 
+/** What others wrote, with its licences: a module that only its page loads. */
+function withNotices(): Plugin {
+  const id = 'virtual:notices';
+  return {
+    name: 'notices',
+    resolveId: (source) => (source === id ? `\0${id}` : null),
+    load: (resolved) => (resolved === `\0${id}` ? `export default ${JSON.stringify(notices())}` : null),
+  };
+}
+
 export default defineConfig({
-  plugins: [vue(), theme(), compressed()],
+  plugins: [vue(), theme(), withNotices(), compressed()],
   server: {
     proxy: { '/api': { target: `http://127.0.0.1:${process.env.TORVEK_API_PORT ?? 4178}`, ws: true } },
   },

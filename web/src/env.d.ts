@@ -4,3 +4,11 @@ declare module '*.svg?raw' {
 }
 
 declare module 'virtual:theme.css';
+
+declare module 'virtual:notices' {
+  const notices: {
+    packages: { name: string; version: string; license: string; text?: number }[];
+    texts: string[];
+  };
+  export default notices;
+}

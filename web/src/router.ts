@@ -12,6 +12,7 @@ export const router = createRouter({
     { path: '/', name: 'jobs', component: JobsPage },
     { path: '/sign-in', name: 'sign-in', component: SignInPage },
     { path: '/shop', name: 'shop', component: () => import('./people/ShopPage.vue') },
+    { path: '/notices', name: 'notices', component: () => import('./shell/NoticesPage.vue') },
     { path: '/library', name: 'library', component: () => import('./library/LibraryPage.vue') },
     {
       path: '/jobs/:job',

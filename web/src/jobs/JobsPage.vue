@@ -171,6 +171,9 @@ onMounted(() => {
       </section>
       <AccountCard />
     </main>
+    <footer class="foot">
+      <RouterLink class="soft" :to="{ name: 'notices' }">What others wrote</RouterLink>
+    </footer>
   </div>
 </template>
 
@@ -261,6 +264,11 @@ main {
   border: 1px solid currentcolor;
   border-radius: 2px;
   padding: 0 0.25rem;
+}
+
+.foot {
+  margin-top: 0.8rem;
+  font-size: 0.82rem;
 }
 
 @media (max-width: 820px) {
