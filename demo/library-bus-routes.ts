@@ -20,6 +20,27 @@ type Way = NonNullable<NonNullable<Design['runs']>[string]['points']>[number]['a
 const points = (...rows: [x: number, y: number, z: number, after?: Way][]) =>
   rows.map(([xM, yM, zM, after]) => ({ xM, yM, zM, ...(after !== undefined && { after }) }));
 
+/** Marks on the frame that stay where they are whatever is built in. */
+export const datums: NonNullable<Design['datums']> = {
+  'datum-hanger': { tag: 'Front bolt of the left rear spring hanger', xM: -3.05, yM: 0.52, zM: 0.55 },
+  'datum-crossmember': { tag: 'Middle hole of the third cross-member', xM: -2.3, yM: 0, zM: 0.6 },
+  'datum-floor': { tag: 'Left foot of the book lift', xM: -2.75, yM: 0.85, zM: 0.98 },
+};
+
+/** Corners by the rule; the end at the DC-DC by the tape from three marks. */
+const measured = (given: ReturnType<typeof points>) =>
+  given.map((point, i) => ({
+    ...point,
+    tolMm: i === 1 ? 5 : 3,
+    ...(i === 2 && {
+      taped: [
+        { datum: 'datum-hanger', distanceM: 0.194 },
+        { datum: 'datum-crossmember', distanceM: 1.074 },
+        { datum: 'datum-floor', distanceM: 0.581 },
+      ],
+    }),
+  }));
+
 /** A rigid conduit over the rear axle, clipped ways under the book floor, a flexible tube to a compressor on rubber. */
 export const runs: NonNullable<Design['runs']> = {
   'run-inlet': {
@@ -40,7 +61,7 @@ export const runs: NonNullable<Design['runs']> = {
       [-4.75, -0.6, 1.02],
       [-5.15, -0.98, 1.05],
       [-5.65, -0.98, 1.05],
-    ),
+    ).map((point) => ({ ...point, tolMm: 3 })),
   },
   'run-dcdc': {
     tag: 'Across to the DC-DC',
@@ -49,7 +70,8 @@ export const runs: NonNullable<Design['runs']> = {
     to: 'device-dcdc',
     fromFixed: true,
     bendRadiusMm: 60,
-    points: points([-2.5, -0.4, 0.72, 'clipped'], [-2.5, 0.62, 0.72], [-3.175, 0.62, 0.66]),
+    points: measured(points([-2.5, -0.4, 0.72, 'clipped'], [-2.5, 0.62, 0.72], [-3.175, 0.62, 0.66])),
+    fromEntry: 'gland',
   },
   'run-compressor': {
     tag: 'Right rail to the compressor',
@@ -128,6 +150,17 @@ export const zones: NonNullable<Design['zones']> = {
     lengthM: 0.14,
     widthM: 2.1,
     heightM: 0.5,
+  },
+  'zone-carrier': {
+    tag: 'Spare wheel carrier',
+    kind: 'obstacle',
+    xM: -4.9,
+    yM: 0.64,
+    zM: 0.6,
+    lengthM: 0.7,
+    widthM: 0.25,
+    heightM: 0.7,
+    outHours: 1.5,
   },
   'zone-hatch': {
     tag: 'Swing of the engine hatch',

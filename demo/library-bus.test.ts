@@ -253,7 +253,8 @@ describe('choices stay, findings rank replacements', () => {
     expect(figure.value).toBeNull();
     expect(figure.gaps).toEqual([expect.objectContaining({ kind: 'invalid', label: 'string S2' })]);
     // What each of them is by itself is known all the same: eight and seven modules of twelve cells.
-    const of = (string: string, name: FigureName<'pack.string'>) => value(evaluation, `pack.string:${string}:${name}`);
+    const of = (string: string, name: FigureName<'pack.string'>) =>
+      value(evaluation, `pack.string:${string}:${name}`);
     expect([of('string-1', 'cells'), of('string-2', 'cells')]).toEqual([96, 84]);
     expect(of('string-2', 'voltageMaxV')).toBeCloseTo(84 * 4.2, 9);
     expect(of('string-2', 'massKg')).toBeCloseTo(7 * 31.5, 9);

@@ -25,7 +25,7 @@ import {
 } from './library-bus-charging';
 import { bundles, ends, wires } from './library-bus-looms';
 import { cabin, cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
-import { hazards, hoseAgain, laid, places, runs, zones } from './library-bus-routes';
+import { datums, hazards, hoseAgain, laid, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
 import { busBonds, busJoints, jointWalks } from './library-bus-joints';
 import { designer, meter, scope, technician, tester, witness, rule } from './shop';
@@ -175,6 +175,7 @@ const design: Design = {
   runs,
   hazards,
   zones,
+  datums,
   cooling,
   loops,
   joins,

@@ -47,7 +47,12 @@ const goneWithIt: Record<string, RegExp> = {
   // Of a way that cannot be drawn nothing is known of its tubes: the way itself is not checked.
   'runs.circuits': /^(bonding|cable|run)\./,
   'runs.bendRadiusMm': /^(bonding|cable)\./,
-  'runs.points': /^(bonding|cable|bend-card|conduit-fit|pull)\./,
+  // What was taped from marks goes with the points it was taped to.
+  'runs.points': /^(bonding|cable|bend-card|conduit-fit|pull)\.|^run\.(taped-off|loose-length)/,
+  // A run whose end still moves is measured in place: nobody cuts it now.
+  'runs.fromFixed': /^run\.loose-length/,
+  'runs.toFixed': /^run\.loose-length/,
+  'runs.fromEntry': /^run\.no-drip/,
   'cooling.school': /^cooling\.school/,
   'loops.tank': /^cooling\.tank-low/,
   'plumbing.loop': /^(cooling|heater-at-voltage|warm-up)\./,

@@ -74,6 +74,19 @@ export const wrong: Record<string, (draft: Design) => void> = {
   ...wrongSense,
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
+  'run.obstacle': (draft) => void (draft.zones!['zone-rail']!.kind = 'obstacle'),
+  'run.no-drip': (draft) => {
+    const run = draft.runs!['run-dcdc']!;
+    run.fromEntry = 'gland';
+    run.points![0]!.zM = 0.6;
+    run.points![1]!.zM = 0.9;
+    run.points![1]!.yM = -0.2;
+  },
+  'run.loose-length': (draft) => {
+    const run = draft.runs!['run-inlet']!;
+    for (const point of run.points!) point.tolMm = 60;
+  },
+  'run.taped-off': (draft) => void (draft.datums!['datum-hanger']!.xM = -2.9),
   'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
   'run.end-off': (draft) => void (draft.devices['device-dcdc']!.xM = -3.5),
   'run.through': (draft) => void Object.assign(draft.devices['device-dcdc']!, { xM: 0, yM: -0.46, zM: 0.6 }),

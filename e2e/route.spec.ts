@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { cell, expect, figure, saved, test } from './fixtures';
+import { cell, expect, figure, saved, test, typeCell } from './fixtures';
 
 const cut = 'routing.run:run-dcdc:cutLengthM';
 const metres = async (page: Page) =>
@@ -143,6 +143,39 @@ test('a way is proposed, seen, taken and taken back; the finding goes with it', 
   await expect(findings).not.toContainText('Brake line');
   await page.keyboard.press('Control+z');
   await expect(findings).toContainText('Brake line');
+});
+
+test('a point is placed by the tape from three marks, with what the tapes leave open; a mark that is wrong is told', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('route?run=run-dcdc');
+  await cell(page, 'runs.run-dcdc.points.2.xM').click();
+  const tape = page.locator('[data-tape]');
+  await expect(tape).toContainText('Point 3 by the tape');
+  const second = tape.getByLabel('Distance from mark 2, m');
+  await expect(second).toHaveValue('1.074');
+  await second.fill('3');
+  await expect(tape).toContainText(/the tapes do not meet: they miss each other by \d+ mm/);
+  await second.fill('a lot');
+  await expect(tape).toContainText('the distance from Middle hole of the third cross-member is no length');
+  await second.fill('1.06');
+  await expect(tape).toContainText('the higher: -3.175 / 0.5927 / 0.6791 m');
+  await tape.getByRole('button', { name: 'Place the point there' }).click();
+  await expect(cell(page, 'runs.run-dcdc.points.2.zM')).toHaveText('0.6791');
+  await expect(cell(page, 'runs.run-dcdc.points.2.tolMm')).toHaveText('14.5');
+  await expect(figure(page, 'routing.run:run-dcdc:toleranceMm')).toContainText('24.7 mm');
+  await saved(page);
+
+  await open('route?panel=lines');
+  await typeCell(page, 'datums.datum-floor.zM', '1.1');
+  await saved(page);
+  await open('route?run=run-dcdc');
+  await expect(page.locator('[data-rule="run.taped-off"]')).toContainText(
+    'off what was taped from Left foot',
+  );
 });
 
 test('the vehicle in three dimensions, and as a file for others', async ({ page, signIn, open }) => {

@@ -57,6 +57,17 @@ export const busRoutes: Mistake[] = [
   mend('friction of sand', 'run-inlet', (d) =>
     Object.assign(run(d, 'inlet'), { friction: 1.2, maxSidewallNPerM: 5 }),
   ),
+  mend('a spare wheel carrier that goes back onto the conduit', 'run-inlet', (d) => {
+    Object.assign(zone(d, 'carrier'), { xM: -4.4, yM: -0.6, zM: 1 });
+  }),
+  mend('a cable that rises from its gland alone', 'run-dcdc', (d) => {
+    at(d, 'dcdc', 1).zM = 1.3;
+  }),
+  mend('a conduit of which the points are known to a hand’s breadth', 'run-inlet', (d) => {
+    for (const point of run(d, 'inlet').points!) point.tolMm = 60;
+  }),
+  mend('a point moved after it was taped', 'run-dcdc', (d) => (at(d, 'dcdc', 2).zM! += 0.05)),
+  mend('a mark of the body typed elsewhere', 'run-dcdc', (d) => (d.datums!['datum-floor']!.yM = 0.58)),
   mend('clips a metre and a half apart', 'run-dcdc', (d) => (run(d, 'dcdc').clipSpacingMm = 1500)),
   mend('cut shorter than its way', 'run-dcdc', (d) => (run(d, 'dcdc').cutLengthM = 1.1)),
   mend('a cut length in millimetres', 'run-dcdc', (d) => (run(d, 'dcdc').cutLengthM = 1900)),

@@ -21,6 +21,7 @@ export type Reference =
   | 'ends'
   | 'wires'
   | 'boards'
+  | 'datums'
   | { part: PartKind };
 
 /** What a field is, beside its type. All of it may be absent. */

@@ -14,6 +14,7 @@ export * from './monitoring';
 export * from './pack';
 export * from './run';
 export {
+  loopsM,
   conductorsOf,
   isHoseRun,
   laid,
@@ -43,6 +44,7 @@ export {
   type Operation,
 } from './operations';
 export {
+  removeDatum,
   removeBoard,
   removeBond,
   removeBox,

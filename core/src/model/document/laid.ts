@@ -54,6 +54,10 @@ export interface RunLengths {
   parts: { way: LaidWay; lengthM: number }[];
 }
 
+/** Loops left at both ends, m. */
+export const loopsM = ({ fromLoopMm = runDefaults.fromLoopMm, toLoopMm = runDefaults.toLoopMm }: RunItem) =>
+  (fromLoopMm + toLoopMm) / 1000;
+
 /** Lengths of a run: slack and terminations are shared by its parts as they are long. */
 export function runLengths(run: RunItem): RunLengths | null {
   const found = runGeometry(run);
@@ -65,8 +69,8 @@ export function runLengths(run: RunItem): RunLengths | null {
     bendRadiusMm = 0,
   } = run;
   const pathM = found.path.lengthM;
-  const cutM = cutLengthM ?? pathM * (1 + slackFraction) + (2 * terminationMm) / 1000;
-  if (!(cutM > 0)) return null;
+  const cutM = cutLengthM ?? pathM * (1 + slackFraction) + (2 * terminationMm) / 1000 + loopsM(run);
+  if (!(cutM > 0) || !(loopsM(run) >= 0)) return null;
   const parts: RunLengths['parts'] = [];
   const add = (way: LaidWay, lengthM: number) => {
     const last = parts.at(-1);

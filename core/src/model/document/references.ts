@@ -183,6 +183,7 @@ const nouns = {
   ends: 'end of a loom',
   wires: 'wire',
   boards: 'board',
+  datums: 'mark of the body',
 } as const;
 
 /** Of some fields those that name something, or hold what does: most of a design names nothing. */

@@ -66,6 +66,14 @@ export function removeDevice(draft: Design, id: Id): void {
   removeBond(draft, id);
 }
 
+/** A mark of the body goes; points that were taped from it stay where they are, and no longer say how they were measured. */
+export function removeDatum(draft: Design, id: Id): void {
+  delete draft.datums?.[id];
+  for (const { points = [] } of Object.values(draft.runs ?? {}))
+    for (const point of points)
+      if (point.taped?.some(({ datum }) => datum === id) === true) delete point.taped;
+}
+
 /** A place where hoses meet goes; what led there leads nowhere until it is said where. */
 export function removeJoin(draft: Design, id: Id): void {
   delete draft.joins?.[id];

@@ -6,6 +6,7 @@ import {
   few,
   flag,
   num,
+  refer,
   share,
   tag,
   words,
@@ -25,11 +26,22 @@ export const runPointFields = {
   zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
   /** From here to the next point; absent: as before, at first clipped. */
   after: choice('From here on', laidWays),
+  /** How far off it may lie, each way. */
+  tolMm: num('Give or take', 'mm', { usual: [0.2, 200] }),
+  /** Where it was measured: by the tape from marks of the body. */
+  taped: few('Taped from', 3, {
+    datum: refer('Mark', 'datums'),
+    distanceM: num('Distance', 'm', { usual: [0.05, 15] }),
+  }),
 };
 export interface RunPoint extends ItemOf<typeof runPointFields> {}
 
 export const runPoles = ['both', 'plus', 'minus'] as const;
 export type RunPoles = (typeof runPoles)[number];
+
+/** How a cable comes into what it ends at; where it stays dry nothing is asked of it. */
+export const entryKinds = ['gland', 'grommet', 'sealed plug', 'dry'] as const;
+export type EntryKind = (typeof entryKinds)[number];
 
 export const conduitKinds = ['steel', 'aluminium', 'plastic', 'flexible'] as const;
 export type ConduitKind = (typeof conduitKinds)[number];
@@ -59,6 +71,11 @@ export const runFields = {
   to: words('Ends at'),
   fromFixed: flag('Its beginning is fixed'),
   toFixed: flag('Its end is fixed'),
+  fromEntry: choice('Its beginning enters by', entryKinds),
+  toEntry: choice('Its end enters by', entryKinds),
+  /** A loop left at an end, so that it can be made again: counted in the length. */
+  fromLoopMm: num('Loop at its beginning', 'mm', { fallback: 0, usual: [0, 2000] }),
+  toLoopMm: num('Loop at its end', 'mm', { fallback: 0, usual: [0, 2000] }),
   bendRadiusMm: num('Bend radius', 'mm', { usual: [10, 1000] }),
   /** Least radius of the cable over its diameter, by its maker. */
   minBendFactor: num('Cable bends down to diameters', '', { fallback: 5, usual: [2, 20] }),
@@ -123,7 +140,7 @@ export const hazardDistanceMm: Record<HazardKind, number> = {
   other: 50,
 };
 
-export const zoneKinds = ['corridor', 'forbidden', 'crush', 'keep-free'] as const;
+export const zoneKinds = ['corridor', 'forbidden', 'crush', 'keep-free', 'obstacle'] as const;
 export type ZoneKind = (typeof zoneKinds)[number];
 
 /** A part of the vehicle through which cables should lead, or not. */
@@ -136,5 +153,17 @@ export const zoneFields = {
   lengthM: num('Length', 'm', { usual: [0.02, 20] }),
   widthM: num('Width', 'm', { usual: [0.02, 3] }),
   heightM: num('Height', 'm', { usual: [0.02, 4] }),
+  /** Of an obstacle: to take it out, and to put it back where it goes back. */
+  outHours: num('Hours to take it out', 'h', { usual: [0.05, 80] }),
+  staysOut: flag('It stays out'),
 };
 export interface ZoneItem extends ItemOf<typeof zoneFields> {}
+
+/** A mark on the body from which places are measured: a hole, a corner of a bracket, the middle of a bolt. */
+export const datumFields = {
+  tag,
+  xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
+  yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
+  zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
+};
+export interface DatumItem extends ItemOf<typeof datumFields> {}

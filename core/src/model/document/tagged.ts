@@ -16,6 +16,7 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.runs,
     ...design.hazards,
     ...design.zones,
+    ...design.datums,
     ...design.loops,
     ...design.joins,
     ...design.plumbing,

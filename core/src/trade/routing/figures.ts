@@ -1,7 +1,7 @@
 /** The figures of this room’s steps; a step without any stands here with `never`. */
 declare module '../../ground/figure' {
   interface StepFigures {
-    'routing.run': 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg';
+    'routing.run': 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg' | 'toleranceMm';
     'routing.tube': 'tubeCutMm' | 'fillFraction' | 'pullN' | 'sidewallNPerM';
     'routing.routed': never;
     'routing.place': never;

@@ -18,5 +18,6 @@ export { depthIn, pointsAlong, solidOf, type Solid } from './solids';
 export { pullPerMm2, sectionsOf, tubePoints, type TubeAnswer } from './tube-step';
 export { propose, type Proposal, type ProposeInput } from './propose';
 export { proposeInputOf } from './propose-input';
+export { taped, tapeMm, type Taped } from './taped';
 export { measuredWithin } from './run-step';
 export { restOfCard, springbackOf, type AsBent, type BentBend } from './as-bent';

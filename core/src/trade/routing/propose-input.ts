@@ -7,6 +7,7 @@ import {
   type Design,
   type HazardItem,
   type Id,
+  type RunItem,
 } from '../../model/document';
 import type { Gap } from '../../ground/figure';
 import type { Point } from '../../ground/space';
@@ -47,6 +48,8 @@ function linesOf(
     })),
   ];
 }
+
+const isWet = (entry: RunItem['fromEntry']): boolean => entry !== undefined && entry !== 'dry';
 
 /** What a search for a way takes from a design, for a run with its two ends; or what is missing, and what it cannot see. */
 export function proposeInputOf(
@@ -103,12 +106,21 @@ export function proposeInputOf(
       from: from!,
       to: to!,
       ends: [solid(run.from), solid(run.to)],
+      wet: [isWet(run.fromEntry), isWet(run.toEntry)],
       bendRadiusM: radiusMm! / 1000,
       halfM: outerMm! / 2000,
       solids: [
         ...Object.values(things).flatMap((thing) => solidOf(thing) ?? []),
         ...zones(['forbidden', 'keep-free']),
       ],
+      obstacles: Object.entries(design.zones ?? {}).flatMap(
+        ([zone, { kind, staysOut, tag: name, outHours, ...size }]) => {
+          const own = kind === 'obstacle' && staysOut !== true ? solidOf(size) : null;
+          return own === null
+            ? []
+            : [{ id: zone, tag: name, solid: own, ...(outHours !== undefined && { outHours }) }];
+        },
+      ),
       crush: zones(['crush']),
       corridors: zones(['corridor']),
       hazards: linesOf(design, id).flatMap(

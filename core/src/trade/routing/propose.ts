@@ -2,6 +2,7 @@ import TinyQueue from 'tinyqueue';
 import { formatNumber } from '../../ground/quantity';
 import { between, distance, minus, plus, pointToStretch, times, type Vector } from '../../ground/math';
 import { filleted, isProblem, legsOf, nearestTo, type Point } from '../../ground/space';
+import { dropBefore, leadsIn } from './drip';
 import { depthIn, pointsAlong, type Solid } from './solids';
 
 export interface ProposeInput {
@@ -14,11 +15,15 @@ export interface ProposeInput {
   halfM: number;
   /** Boxes and devices, and places that nothing leads through. */
   solids: Solid[];
+  /** What could be taken out: led around, and beside that tried as if it were gone. Absent: nothing. */
+  obstacles?: { id: string; tag: string; outHours?: number; solid: Solid }[];
   /** Where it leads rather not. */
   crush: Solid[];
   /** Where it leads rather. */
   corridors: Solid[];
   hazards: { points: Point[]; minM: number }[];
+  /** Whether it enters what it begins and ends at where it gets wet. */
+  wet?: [boolean, boolean];
   /** Nothing hangs lower. */
   lowM: number;
   /** Nothing leads outside. */
@@ -32,6 +37,8 @@ export interface Proposal {
   totalBendDeg: number;
   /** The least that is left to a line beyond what it asks, m; null: there is none. */
   spareM: number | null;
+  /** What has to be taken out for it, and stay out. */
+  out: string[];
   says: string;
 }
 
@@ -129,22 +136,42 @@ class Room {
  * @returns by length, then bends; gives way often, telling how far it is
  */
 export function* propose(input: ProposeInput): Generator<number, Proposal[]> {
+  const { obstacles = [], solids } = input;
+  const around = { ...input, solids: [...solids, ...obstacles.map(({ solid }) => solid)] };
+  // Taking something out is tried by the two wishes that gain most by it.
+  const tries = [
+    ...schools.map((school) => ({ school, input: around })),
+    ...(!obstacles.some(({ solid }) => isNear(solid, input))
+      ? []
+      : schools.slice(0, 2).map((school) => ({ school, input }))),
+  ];
   const found: Proposal[] = [];
-  for (const [i, school] of schools.entries()) {
-    const search = wayOf(input, school);
+  let isShut = false;
+  for (const [i, one] of tries.entries()) {
+    // Where there is no way at all, no other wish finds one.
+    if (isShut && one.input === around) continue;
+    const search = wayOf(one.input, one.school);
     let step = search.next();
     while (step.done !== true) {
-      yield (i + step.value) / schools.length;
+      yield (i + step.value) / tries.length;
       step = search.next();
     }
-    // Where there is no way at all, no other wish finds one.
-    if (i === 0 && step.value === null) return [];
-    const made = step.value === null ? null : proposalOf(step.value, input, school);
-    if (made !== null && !found.some((one) => sameWay(one.points, made.points))) found.push(made);
-    yield (i + 1) / schools.length;
+    isShut ||= i === 0 && step.value === null;
+    const made = step.value === null ? null : proposalOf(step.value, one.input, one.school);
+    if (made !== null && !found.some((other) => sameWay(other.points, made.points))) found.push(made);
+    yield (i + 1) / tries.length;
   }
   return found.sort((a, b) => a.lengthM - b.lengthM || a.bends - b.bends);
 }
+
+/** An obstacle far off the two ends costs no way anything. */
+const isNear = ({ low, high }: Solid, { from, to }: ProposeInput) =>
+  ([0, 1, 2] as const).every(
+    (axis) =>
+      low[axis] < Math.max(from[axis], to[axis]) + nearM &&
+      high[axis] > Math.min(from[axis], to[axis]) - nearM,
+  );
+const nearM = 0.5;
 
 const sameWay = (a: readonly Point[], b: readonly Point[]) =>
   a.length === b.length && a.every((point, i) => distance(point, b[i]!) < 0.02);
@@ -302,6 +329,20 @@ function proposalOf(points: Point[], input: ProposeInput, { says }: School): Pro
   );
   if (spare.some((one) => one < -1e-9)) return null;
   const totalBendDeg = (legs.corners.reduce((sum, { turn }) => sum + turn, 0) * 180) / Math.PI;
+  const along = pointsAlong(path);
+  const out = (input.obstacles ?? []).filter(
+    ({ solid }) =>
+      !input.solids.includes(solid) && along.some(([x, y, z]) => isWithin(solid, x, y, z, input.halfM)),
+  );
+  const [atStart, atEnd] = [along, along.toReversed()].map(
+    (outwards, end) => input.wet?.[end] === true && leadsIn(dropBefore(outwards)),
+  );
+  const drips = [atStart === true ? 'beginning' : '', atEnd === true ? 'end' : '']
+    .filter(Boolean)
+    .join(' and ');
+  const hours = out.every(({ outHours }) => outHours !== undefined)
+    ? `${formatNumber(out.reduce((sum, { outHours = 0 }) => sum + outHours, 0))} h`
+    : 'hours not given';
   const spareM = spare.length === 0 ? null : Math.min(...spare);
   return {
     points,
@@ -309,7 +350,8 @@ function proposalOf(points: Point[], input: ProposeInput, { says }: School): Pro
     bends: legs.corners.length,
     totalBendDeg,
     spareM,
-    says: `${says}: ${formatNumber(path.lengthM)} m, ${legs.corners.length} ${legs.corners.length === 1 ? 'bend' : 'bends'}, ${formatNumber(totalBendDeg)}°${spareM === null ? '' : `, ${formatNumber(spareM * 1000)} mm more than asked to the nearest line`}`,
+    out: out.map(({ id }) => id),
+    says: `${out.length === 0 ? '' : `with ${out.map(({ tag }) => tag).join(' and ')} out for good (${hours}), `}${says}: ${formatNumber(path.lengthM)} m, ${legs.corners.length} ${legs.corners.length === 1 ? 'bend' : 'bends'}, ${formatNumber(totalBendDeg)}°${spareM === null ? '' : `, ${formatNumber(spareM * 1000)} mm more than asked to the nearest line`}${drips === '' ? '' : `; at its ${drips} it still has to hang below its entry`}`,
   };
 }
 

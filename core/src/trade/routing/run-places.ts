@@ -130,7 +130,13 @@ export function placeChecks(
   return [...checks, ...zoneChecks(subject, run, found, read)];
 }
 
-const whole = new Set([runRules.through, runRules.low, runRules.forbidden, runRules.crush]);
+const whole = new Set([
+  runRules.through,
+  runRules.low,
+  runRules.forbidden,
+  runRules.crush,
+  runRules.obstacle,
+]);
 
 /** Tubes that are not crushed with what lies in them. */
 const rigid = new Set<string>(['steel', 'aluminium']);
@@ -184,7 +190,30 @@ function zoneChecks(
       { also: those.map(({ id }) => id) },
     );
   const covered = hit(['crush'], pointsAlong(unsaid));
+  const back = hit(['obstacle'], all).filter(({ id }) => read.at('zones')?.[id]?.staysOut !== true);
+  const hoursOf = (id: Id) => read.at('zones')?.[id]?.outHours;
   return [
+    judge(
+      runRules.obstacle,
+      [subject],
+      back.length > 0 ? [] : gapsOf(['obstacle']),
+      back.length > 0
+        ? `${tag} leads through ${back
+            .map((one) => {
+              const hours = hoursOf(one.id);
+              return `${named([one])}${hours === undefined ? '' : `, ${n(hours)} h to take out`}`;
+            })
+            .join('; ')}.`
+        : null,
+      [
+        ...placesOf(back),
+        ...back.flatMap((one, i) => {
+          const hours = hoursOf(one.id);
+          return hours === undefined ? [] : [{ label: `${i + 1}: to take out`, value: hours, unit: 'h' }];
+        }),
+      ],
+      { also: back.map(({ id }) => id) },
+    ),
     said(
       hit(['forbidden', 'keep-free'], all),
       ['forbidden', 'keep-free'],

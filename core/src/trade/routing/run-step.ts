@@ -17,6 +17,8 @@ import { route, routeRules, type RouteInput, type RouteResult } from './route';
 import { pointGaps } from './point-gaps';
 import { runRules } from './rules';
 import { hoseChecks } from './hose-ends';
+import { measuredChecks, toleranceFigures } from './run-measured';
+import { entryChecks, loopGaps, withLoops } from './run-ends';
 import { placeChecks } from './run-places';
 
 const n = formatNumber;
@@ -31,7 +33,7 @@ function inputsOf(subject: Id, run: RunItem, read: Reader, cables: Lain[], gaps:
   const at = `runs.${subject}`;
   const inputs = new Inputs(read);
   const missing = pointGaps(run.points, at, run.tag);
-  inputs.missing(...missing, ...gaps);
+  inputs.missing(...missing, ...gaps, ...loopGaps(subject, run));
   if (missing.length === 0)
     inputs.set(
       'points',
@@ -166,7 +168,9 @@ export const runStep: StepDefinition = {
     ])[0]!;
     const measured = item.cutLengthM;
     const cutFigure: Figure =
-      measured === undefined ? cut : { ...cut, value: measured, gaps: [], working: [] };
+      measured === undefined
+        ? withLoops(subject, item, cut)
+        : { ...cut, value: measured, gaps: [], working: [] };
     const radius =
       cables.length === 0 || item.bendRadiusMm === undefined ? null : leastRadiusMm(cables, item);
     const values = [
@@ -186,7 +190,12 @@ export const runStep: StepDefinition = {
         check.state === 'raised' ? { ...check, message: `${item.tag}: ${check.message}` } : check,
       );
     return run.output(
-      [...figures, cutFigure, massFigure(subject, item, cables, lengths?.cutM ?? null, run.gaps)],
+      [
+        ...figures,
+        cutFigure,
+        ...toleranceFigures(subject, item),
+        massFigure(subject, item, cables, lengths?.cutM ?? null, run.gaps),
+      ],
       [
         ...own,
         judge(
@@ -201,6 +210,8 @@ export const runStep: StepDefinition = {
             { label: 'way', value: alongM ?? 0, unit: 'm' },
           ],
         ),
+        ...measuredChecks(subject, item, run.result?.pathLengthM ?? null, run.gaps, read),
+        ...entryChecks(subject, item, runGeometry(item), run.gaps),
         ...separationChecks(subject, item, run, read),
         ...hoseChecks(subject, item, read),
         ...placeChecks(subject, item, runGeometry(item), run.gaps, read),

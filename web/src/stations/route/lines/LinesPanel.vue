@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hazardDistanceMm, hazardKinds, zoneKinds, type Id } from '@torvek/core/document';
+import { hazardDistanceMm, hazardKinds, removeDatum, zoneKinds, type Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
@@ -86,12 +86,56 @@ const hazardColumns: GridColumn<Row>[] = [
   },
   gone,
 ];
+const ofObstacles = (column: GridColumn<Row>): GridColumn<Row> => ({
+  ...column,
+  path: (row) => (job.design.zones?.[row.id]?.kind === 'obstacle' ? column.path!(row) : null),
+});
 const zoneColumns: GridColumn<Row>[] = [
-  tag('zones', 'zone'),
+  { ...tag('zones', 'zone'), width: '11rem' },
   kind('zones', zoneKinds),
   ...place('zones'),
+  ofObstacles(number('zones', 'outHours', 'to take out', 'Hours to take it out', 'h')),
+  ofObstacles({
+    id: 'staysOut',
+    title: 'then',
+    kind: 'choice',
+    label: 'Afterwards',
+    path: ({ id }) => `zones.${id}.staysOut`,
+    choices: () => [{ value: true, text: 'stays out' }],
+    none: () => 'goes back',
+    width: '7.4rem',
+  }),
   gone,
 ];
+const datums = computed(() => rowsOf(job.design.datums));
+const datumColumns: GridColumn<Row>[] = [
+  { ...tag('datums', 'mark'), width: '18rem' },
+  ...place('datums').slice(0, 3),
+  {
+    id: 'used',
+    title: 'points taped from it',
+    kind: 'fixed',
+    label: 'Points taped from it',
+    text: ({ id }) =>
+      String(
+        Object.values(job.design.runs ?? {})
+          .flatMap(({ points = [] }) => points)
+          .filter(({ taped = [] }) => taped.some(({ datum }) => datum === id)).length,
+      ),
+    width: '8rem',
+  },
+  gone,
+];
+function addDatum(): void {
+  const id = newId('datum');
+  job.change('Mark of the body added', (draft) => {
+    const count = Object.keys((draft.datums ??= {})).length;
+    draft.datums[id] = { tag: `Mark ${count + 1}` };
+  });
+}
+function dropDatum({ id, name }: Row): void {
+  job.change(`Removed: ${name}`, (draft) => removeDatum(draft, id));
+}
 const deviceColumns: GridColumn<Row>[] = [
   { id: 'tag', title: 'device', kind: 'fixed', label: 'Name', text: ({ name }) => name, width: '13rem' },
   ...place('devices'),
@@ -255,13 +299,30 @@ function distance(run: Id, hazard: Id): { text: string; bad: boolean } {
   <section class="sheet-card" aria-labelledby="zones-title">
     <div class="card-head">
       <h2 id="zones-title">Zones</h2>
-      <span class="hint">corridors that suit, places that must stay free, places that are crushed</span>
+      <span class="hint"
+        >corridors that suit, places that must stay free, places that are crushed, obstacles that could be
+        taken out</span
+      >
     </div>
     <EditGrid v-if="zones.length > 0" label="Zones" :rows="zones" :columns="zoneColumns">
       <template #remove="{ row }"><RemoveButton :name="row.name" @remove="remove('zones', row)" /></template>
     </EditGrid>
     <p v-else class="soft">None yet.</p>
     <BButton size="sm" variant="light" :disabled="!job.editable" @click="addZone">Another zone</BButton>
+  </section>
+  <section class="sheet-card" aria-labelledby="datums-title" data-datums>
+    <div class="card-head">
+      <h2 id="datums-title">Marks of the body</h2>
+      <span class="hint"
+        >bolts, holes and corners that stay where they are: points are placed by the tape from three of
+        them</span
+      >
+    </div>
+    <EditGrid v-if="datums.length > 0" label="Marks of the body" :rows="datums" :columns="datumColumns">
+      <template #remove="{ row }"><RemoveButton :name="row.name" @remove="dropDatum(row)" /></template>
+    </EditGrid>
+    <p v-else class="soft">None yet. Three that do not lie in a line are enough to begin with.</p>
+    <BButton size="sm" variant="light" :disabled="!job.editable" @click="addDatum">Another mark</BButton>
   </section>
   <section class="sheet-card" aria-labelledby="places-title">
     <div class="card-head">

@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import RemoveButton from '../../../parts/RemoveButton.vue';
+import TapeForm from './TapeForm.vue';
 import { useJob } from '../../../stores/job';
 
 /** The points of a run: typed, with the leg to the next and the turn at each. */
@@ -43,7 +44,7 @@ const number = (field: 'xM' | 'yM' | 'zM', title: string, label: string): GridCo
   label,
   path: place(field),
   unit: 'm',
-  width: '5.2rem',
+  width: '4rem',
 });
 const columns: GridColumn<Row>[] = [
   { id: 'no', title: '', kind: 'fixed', label: 'Number', text: ({ i }) => String(i + 1), width: '1.8rem' },
@@ -62,7 +63,16 @@ const columns: GridColumn<Row>[] = [
       { value: 'box', text: 'in a box' },
     ],
     none: ({ i }) => (i === 0 ? 'clipped' : 'as before'),
-    width: '7.2rem',
+    width: '5.7rem',
+  },
+  {
+    id: 'tolMm',
+    title: '±',
+    kind: 'number',
+    label: 'Give or take',
+    path: place('tolMm'),
+    unit: 'mm',
+    width: '3.2rem',
   },
   {
     id: 'leg',
@@ -73,7 +83,7 @@ const columns: GridColumn<Row>[] = [
       const leg = legAt(i);
       return leg === null ? '' : `${formatNumber(leg)}${short.value.has(i) ? ' short' : ''}`;
     },
-    width: '4.6rem',
+    width: '4rem',
   },
   {
     id: 'turn',
@@ -84,7 +94,7 @@ const columns: GridColumn<Row>[] = [
       const turn = turnAt(i);
       return turn === null ? '' : formatNumber(turn);
     },
-    width: '4rem',
+    width: '3.4rem',
   },
   { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
 ];
@@ -130,6 +140,7 @@ function remove(i: number): void {
     </EditGrid>
     <p v-else class="soft">No points yet: where it leaves its box, its corners, and where it ends.</p>
     <BButton size="sm" variant="light" :disabled="!job.editable" @click="add">Another point</BButton>
+    <TapeForm v-if="rows.length > 0" :key="`${runId} ${point ?? 0}`" :run-id="runId" :point="point ?? 0" />
   </div>
 </template>
 

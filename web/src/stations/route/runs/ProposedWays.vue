@@ -48,7 +48,8 @@ function stop(): void {
   state.value = 'stopped';
 }
 /** The points of a proposal; what lies between them lies as the first leg did. */
-function lay(draft: Design, { points }: Proposal): void {
+function lay(draft: Design, { points, out }: Proposal): void {
+  for (const zone of out) if (draft.zones?.[zone] !== undefined) draft.zones[zone].staysOut = true;
   const run = draft.runs?.[props.runId];
   if (run === undefined) return;
   const after = run.points?.[0]?.after;

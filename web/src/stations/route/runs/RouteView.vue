@@ -63,7 +63,17 @@ const rects = computed(() =>
 const zones = computed(() =>
   Object.entries(job.design.zones ?? {}).flatMap(([id, zone]) => {
     const rect = rectOf(zone, props.side);
-    return rect === null ? [] : [{ id, tag: zone.tag, kind: zone.kind, rect }];
+    // What stays out takes no room any more.
+    const gone = zone.kind === 'obstacle' && zone.staysOut === true;
+    return rect === null || gone ? [] : [{ id, tag: zone.tag, kind: zone.kind, rect }];
+  }),
+);
+/** Marks of the body, while a run is looked at closely. */
+const marks = computed(() =>
+  Object.entries(job.design.datums ?? {}).flatMap(([id, { tag, xM, yM, zM }]) => {
+    if (xM === undefined || yM === undefined || zM === undefined) return [];
+    const [x, y] = onPaper([xM, yM, zM], props.side);
+    return [{ id, tag, x, y }];
   }),
 );
 const full = (points: RunItem['points'] = []) =>
@@ -336,7 +346,7 @@ const asked = (kind: keyof typeof hazardDistanceMm) => hazardDistanceMm[kind];
         :y="zone.rect.y"
         :width="zone.rect.w"
         :height="zone.rect.h"
-        :fill="zone.kind === 'corridor' ? 'none' : `url(#zone-${side})`"
+        :fill="zone.kind === 'corridor' || zone.kind === 'obstacle' ? 'none' : `url(#zone-${side})`"
       />
       <title>{{ zone.tag }}, {{ zone.kind }}</title>
     </g>
@@ -351,6 +361,11 @@ const asked = (kind: keyof typeof hazardDistanceMm) => hazardDistanceMm[kind];
       >
         {{ one.tag }}
       </text>
+      <title>{{ one.tag }}</title>
+    </g>
+    <g v-for="one in marks" :key="one.id" class="mark">
+      <path :d="`M${one.x - 5},${one.y}h10M${one.x},${one.y - 5}v10`" />
+      <circle :cx="one.x" :cy="one.y" r="2.6" />
       <title>{{ one.tag }}</title>
     </g>
     <g v-for="line in hazards" :key="line.id" class="line" :class="line.kind.replaceAll(' ', '-')">
@@ -477,6 +492,17 @@ text {
   stroke: var(--tv-soft);
   stroke-width: 1;
   stroke-dasharray: 4 3;
+}
+
+.zone.obstacle rect {
+  fill: var(--tv-soft);
+  fill-opacity: 0.16;
+}
+
+.mark {
+  fill: none;
+  stroke: var(--tv-ink);
+  stroke-width: 1;
 }
 
 .hatch {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { conduitKinds, isHoseRun, runDefaults, runPoles, type Id } from '@torvek/core/document';
-import { figureId } from '@torvek/core/figure';
+import { conduitKinds, entryKinds, isHoseRun, runDefaults, runPoles, type Id } from '@torvek/core/document';
+import { figureId, type FigureName } from '@torvek/core/figure';
 import { computed } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import FigureValue from '../../../parts/FigureValue.vue';
@@ -56,8 +56,12 @@ const what = computed(() =>
     .map(({ tag }) => tag)
     .join(', '),
 );
-const figure = (name: 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg') =>
-  figureId('routing.run', props.runId, name);
+const figure = (name: FigureName<'routing.run'>) => figureId('routing.run', props.runId, name);
+const isMeasured = computed(() => job.figure(figure('toleranceMm')) !== undefined);
+const entries = entryKinds.map((value) => ({
+  value,
+  text: value === 'dry' ? 'stays dry there' : `a ${value}`,
+}));
 </script>
 
 <template>
@@ -67,6 +71,7 @@ const figure = (name: 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg'
       <FigureValue :id="figure('pathLengthM')" show-label />
       <FigureValue :id="figure('totalBendDeg')" show-label />
       <FigureValue :id="figure('cablesKg')" show-label />
+      <FigureValue v-if="isMeasured" :id="figure('toleranceMm')" show-label />
     </div>
     <TextField :path="`${at}.tag`" label="Name" required />
     <details class="carries" :open="what === ''">
@@ -97,8 +102,12 @@ const figure = (name: 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg'
     />
     <ChoiceField :path="`${at}.from`" label="Begins at" :options="ends" none="not said" />
     <FlagField :path="`${at}.fromFixed`" label="its beginning can no longer move" />
+    <ChoiceField :path="`${at}.fromEntry`" label="enters by" :options="entries" none="not said" />
+    <NumberField :path="`${at}.fromLoopMm`" />
     <ChoiceField :path="`${at}.to`" label="Ends at" :options="ends" none="not said" />
     <FlagField :path="`${at}.toFixed`" label="its end can no longer move" />
+    <ChoiceField :path="`${at}.toEntry`" label="enters by" :options="entries" none="not said" />
+    <NumberField :path="`${at}.toLoopMm`" />
     <NumberField :path="`${at}.bendRadiusMm`" />
     <NumberField :path="`${at}.minBendFactor`" />
     <template v-if="tube">

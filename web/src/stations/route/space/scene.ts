@@ -118,15 +118,16 @@ export function sceneOf(design: Design, picked: Id, spots: readonly Spot[], colo
   add(outline(design.vehicle, colours.soft));
   for (const box of Object.values(design.boxes)) add(block(box, box.tag, colours.hv, 0.22));
   for (const device of Object.values(design.devices)) add(block(device, device.tag, colours.soft, 0.45));
-  for (const zone of Object.values(design.zones ?? {}))
-    add(
-      block(
-        zone,
-        zone.tag,
-        zone.kind === 'corridor' ? colours.line : colours.stop,
-        zone.kind === 'corridor' ? 0.05 : 0.12,
-      ),
-    );
+  for (const zone of Object.values(design.zones ?? {})) {
+    if (zone.kind === 'obstacle' && zone.staysOut === true) continue;
+    const [colour, opacity] =
+      zone.kind === 'corridor'
+        ? [colours.line, 0.05]
+        : zone.kind === 'obstacle'
+          ? [colours.soft, 0.2]
+          : [colours.stop, 0.12];
+    add(block(zone, zone.tag, colour, opacity));
+  }
   for (const line of Object.values(design.hazards ?? {})) {
     const points = (line.points ?? []).flatMap(({ xM, yM, zM }) =>
       xM === undefined || yM === undefined || zM === undefined ? [] : [inScene([xM, yM, zM])],

@@ -114,7 +114,15 @@ export function viewsOf(
   const solids: [Layer, Readonly<Record<string, PlacedThing>>][] = [
     ['BOXES', design.boxes],
     ['DEVICES', design.devices],
-    ['ZONES', design.zones ?? {}],
+    [
+      'ZONES',
+      // What stays out is no part of the vehicle any more.
+      Object.fromEntries(
+        Object.entries(design.zones ?? {}).filter(
+          ([, one]) => one.kind !== 'obstacle' || one.staysOut !== true,
+        ),
+      ),
+    ],
   ];
   for (const [layer, things] of solids)
     for (const { tag, lengthM, widthM, heightM, ...at } of Object.values(things)) {
