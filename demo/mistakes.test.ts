@@ -137,6 +137,19 @@ describe('what is known to be wrong is said, whatever is missing of something el
     expect(stateOf(rule, change)).toContain('raised');
   });
 
+  test('whether an end leads nowhere is not checked while one that may be its neighbour lies in another loop', () => {
+    const elsewhere = (draft: Design) => {
+      const pieces = Object.values(draft.plumbing!).filter(({ loop }) => loop === 'loop-pack');
+      const ends = pieces.flatMap(({ from, to }) => [from, to]);
+      const { tank } = draft.loops!['loop-pack']!;
+      const one = pieces.find(({ to }) => to !== tank && ends.filter((end) => end === to).length === 2)!;
+      one.to = draft.plumbing!['piece-drive-hose']!.to!;
+    };
+    expect(stateOf('cooling.wrong-loop', elsewhere)).toContain('raised');
+    expect(stateOf('cooling.dead-end', elsewhere)).toContain('not-checked');
+    expect(stateOf('cooling.dead-end', () => undefined)).not.toContain('not-checked');
+  });
+
   test('an acceptance is of the very modules: another one on two plates is another matter', () => {
     const twice = (module: string) =>
       evaluator

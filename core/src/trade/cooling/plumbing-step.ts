@@ -76,6 +76,16 @@ function joinChecks(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
   // An end that lies in another loop is said as that, and leaves its neighbour alone.
   const deadHere = alone.filter((one) => !foreign.includes(one));
   const dead = deadHere.length > foreign.length ? deadHere : [];
+  // As many ends alone as lie elsewhere may be their neighbours, or not: which, is seen once those are at home.
+  const unclear: Gap[] =
+    deadHere.length > 0 && dead.length === 0
+      ? [
+          {
+            kind: 'never',
+            label: `Ends that lead nowhere: ${deadHere.length} may, but as many lie in another loop`,
+          },
+        ]
+      : [];
   const tagOf = (id: Id) => read.at('plumbing')?.[id]?.tag ?? id;
   const placesOf = (list: typeof ends) => list.map(({ id, join }) => `${id} ${join}`);
   const say = (list: typeof ends) =>
@@ -98,7 +108,7 @@ function joinChecks(subject: Id, pieces: Pieces, nothing: Gap[], read: Reader): 
     judge(
       coolingRules.deadEnd,
       [subject],
-      dead.length > 0 ? [] : nothing,
+      dead.length > 0 ? [] : [...nothing, ...unclear],
       dead.length > 0
         ? `${n(dead.length)} ${dead.length === 1 ? 'end leads' : 'ends lead'} nowhere: ${say(dead)}.`
         : null,
