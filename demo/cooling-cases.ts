@@ -32,6 +32,11 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
   'cooling.cabin-heat-said': (draft) => void (draft.vehicle.cabinHeatW = 900),
   'cooling.no-pump': (draft) => void delete draft.plumbing!['piece-drive-pump'],
   'cooling.stands': (draft) => void (piece(draft, 'throttle-tail').openFraction = 0),
+  'cooling.by-core': (draft) => {
+    const radiator = piece(draft, 'radiator');
+    delete radiator.radiator;
+    Object.assign(radiator, { kPaPerLpm: 0.06, coreWidthMm: 900, coreHeightMm: 520, coreDepthMm: 48 });
+  },
   'cooling.no-way-out': (draft) => void (piece(draft, 'radiator').switched = 'driving'),
   'cooling.coolant-hot': (draft) => void (draft.cooling!.hotC = 48),
   'cooling.cells-hot': (draft) => {

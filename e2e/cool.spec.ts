@@ -185,3 +185,25 @@ test('a cabin on the coldest night: what it needs, and a screen that mists when 
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Findings and working')).toContainText('the cabin reaches');
 });
+
+test('a radiator is measured at work: what it exchanges counts instead of its sheet, and what cannot be is said', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('cool?panel=loops');
+  await page.locator('[data-pieces]').getByText('Front radiator').first().click();
+  const reading = page.locator('[data-radiator-reading]');
+  await reading.locator('summary').click();
+  const fields = reading.locator('input');
+  for (const [i, text] of ['12', '48', '49', '24'].entries()) await fields.nth(i).fill(text);
+  await expect(reading).toContainText('coolant must leave it colder than it comes');
+  await fields.nth(2).fill('44.5');
+  await expect(reading).toContainText(/2577 W out of the coolant: 126 W\/K, or anything from 102 to 152/);
+  await reading.getByRole('button', { name: 'Take it' }).click();
+  await expect(
+    page.locator('[data-piece-fields] [data-path="plumbing.piece-radiator.uaWPerK"] input'),
+  ).toHaveValue(/^126/);
+  await saved(page);
+});

@@ -120,6 +120,12 @@ export const plumbingFields = {
   /** Of a radiator, instead of its part’s: at the flow of air beside it. */
   uaWPerK: num('Heat exchanged per kelvin', 'W/K', { usual: [5, 10_000] }),
   airKgPerS: num('Air through it', 'kg/s', { usual: [0.01, 10] }),
+  /** A radiator without a sheet: the size of its core, by which what it exchanges is known as a band. */
+  coreWidthMm: num('Core, width', 'mm', { usual: [60, 1500] }),
+  coreHeightMm: num('Core, height', 'mm', { usual: [60, 1200] }),
+  coreDepthMm: num('Core, depth', 'mm', { usual: [10, 200] }),
+  /** A core that stands in front of it: their air is the same, and comes warmed. */
+  behind: refer('Stands behind', 'plumbing'),
 };
 export interface PlumbingItem extends ItemOf<typeof plumbingFields> {}
 export const plumbingDefaults = defaultsOf(plumbingFields);

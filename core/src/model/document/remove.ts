@@ -87,6 +87,7 @@ export function removeJoin(draft: Design, id: Id): void {
 /** A piece of a loop goes; no run carries it any more. */
 export function removePiece(draft: Design, id: Id): void {
   delete draft.plumbing?.[id];
+  for (const piece of Object.values(draft.plumbing ?? {})) if (piece.behind === id) delete piece.behind;
   for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'hoses', id);
 }
 

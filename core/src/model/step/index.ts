@@ -2,7 +2,7 @@ export { criteriaChecks, problemsOf, withReplacements, type Criterion, type Judg
 export { type Evaluation } from './evaluation';
 export { Evaluator } from './evaluator';
 export { Inputs } from './inputs';
-export { adviceOf, gapsBehind, judge, type Ranking, type Replacements, type Verdict } from './judge';
+export { adviceOf, dedupe, gapsBehind, judge, type Ranking, type Replacements, type Verdict } from './judge';
 export type { Reader, SharedView, StepDefinition, StepOutput } from './reader';
 export { Run, type FigureShape } from './run';
 export { defineRoom, type Room } from './room';

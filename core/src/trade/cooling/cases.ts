@@ -8,6 +8,7 @@ import {
 } from '../../model/document';
 import type { Part } from '../../model/parts';
 import { gapsBehind, type Reader } from '../../model/step';
+import { airJPerKgK } from './exchanger';
 import type { Piece } from './pieces';
 import type { Exchanger } from './temperatures';
 
@@ -138,74 +139,210 @@ export function plateShares(plumbing: Design['plumbing'], modules: Design['modul
 /** Air through radiators of other flow than their sheet’s: UA goes with this power of it. */
 const airPower = 0.6;
 
-/** What each piece of a loop does to its coolant in a case, with what is missing to say so. */
+/** What the core of a radiator exchanges for each litre of it, W/K, at most and at least, with so much air on each square metre. */
+const coreWPerKL = [40, 90] as const;
+const coreAirKgPerSM2 = 4;
+
+/** Of a radiator without a sheet only a band is known: what it is judged by is the lower end. */
+export type BandEnd = 'least' | 'most';
+
+type DoingSlices = Slices & Pick<Design, 'cooling' | 'vehicle' | 'plumbing'>;
+
+/** What pieces of loops do to their coolant in a case, with what is missing to say so. */
+class Doing {
+  readonly gaps: Gap[] = [];
+  private readonly airC: number;
+
+  constructor(
+    private readonly at: CoolingCase,
+    private readonly demand: Demand,
+    private readonly shares: ReadonlyMap<Id, number>,
+    private readonly slices: DoingSlices,
+    private readonly end: BandEnd,
+  ) {
+    this.airC = slices.cooling?.hotC ?? coolingDefaults.hotC;
+  }
+
+  private need(id: Id, { tag }: PlumbingItem, field: string, label: string): null {
+    this.gaps.push({ kind: 'not-given', path: `plumbing.${id}.${field}`, label: `${label} of ${tag}` });
+    return null;
+  }
+
+  private isWrong(
+    id: Id,
+    item: PlumbingItem,
+    field:
+      'heatW' | 'lossFraction' | 'airKgPerS' | 'uaWPerK' | 'coreWidthMm' | 'coreHeightMm' | 'coreDepthMm',
+    label: string,
+    most = Infinity,
+  ): boolean {
+    const value = item[field];
+    if (value === undefined || (value >= 0 && value <= most)) return false;
+    const message = most === 1 ? 'must lie between 0 and 100 %' : 'must be 0 or more';
+    this.gaps.push({
+      kind: 'invalid',
+      path: `plumbing.${id}.${field}`,
+      label: `${label} of ${item.tag}`,
+      message,
+    });
+    return true;
+  }
+
+  /** Heat into the coolant, W; null: none now, or not known. */
+  heatOf(id: Id, item: PlumbingItem): number | null {
+    const { at, demand, shares, slices } = this;
+    if (item.kind === 'plate') {
+      const share = shares.get(id) ?? 0;
+      if (share > 0 && demand.packHeatW === null) {
+        this.gaps.push(...demand.gaps);
+        return null;
+      }
+      return share * (demand.packHeatW ?? 0);
+    }
+    if (item.kind !== 'jacket') return null;
+    const device = slices.devices[item.device ?? ''];
+    const busy = busyOf(item, slices);
+    const isBusy =
+      at === 'hill'
+        ? busy !== 'charging'
+        : busy !== 'driving' && !(at === 'fast' && device?.kind === 'charger');
+    if (!isBusy) return null;
+    if (this.isWrong(id, item, 'heatW', 'heat') || this.isWrong(id, item, 'lossFraction', 'heat', 1))
+      return null;
+    if (item.heatW !== undefined) return item.heatW;
+    if (item.lossFraction === undefined) return this.need(id, item, 'lossFraction', 'heat');
+    const powerW = device?.kind === 'dc-dc' ? (slices.vehicle.accessoriesW ?? null) : demand.powerW;
+    if (powerW !== null) return item.lossFraction * powerW;
+    if (device?.kind === 'dc-dc')
+      this.gaps.push({ kind: 'not-given', path: 'vehicle.accessoriesW', label: 'accessory power' });
+    else this.gaps.push(...demand.gaps);
+    return null;
+  }
+
+  /** Air through a radiator, kg/s; undefined: nobody said. */
+  private airThrough(item: PlumbingItem, front: PlumbingItem | undefined): number | undefined {
+    const fan = this.slices.parts[item.fan ?? ''];
+    // Without a fan there is air through it only while the vehicle drives; what stands behind has the air of what stands before.
+    if (item.airKgPerS === undefined && item.fan === undefined && front !== undefined)
+      return this.airThrough(front, this.frontOf(front));
+    const blown = this.at === 'hill' || item.fan !== undefined || item.switched !== undefined;
+    if (!blown || !runsIn(item.switched, this.at)) return 0;
+    return item.airKgPerS ?? (fan?.kind === 'fan' ? fan.data.airKgPerS : undefined);
+  }
+
+  private frontOf = ({ behind }: PlumbingItem): PlumbingItem | undefined =>
+    behind === undefined ? undefined : this.slices.plumbing?.[behind];
+
+  /** By how much the cores before it have warmed the air, K; all that the loop of each takes up goes into that air. */
+  private warmedK(id: Id, item: PlumbingItem, airKgPerS: number): number | null {
+    const seen = new Set([id]);
+    let heatW = 0;
+    let front = item.behind;
+    while (front !== undefined) {
+      const one = this.slices.plumbing?.[front];
+      if (one?.kind !== 'radiator' || seen.has(front) || one.loop === item.loop) {
+        this.gaps.push({
+          kind: 'invalid',
+          path: `plumbing.${id}.behind`,
+          label: `what ${item.tag} stands behind`,
+          message:
+            one?.kind !== 'radiator'
+              ? 'must be a radiator'
+              : seen.has(front)
+                ? 'must not stand behind it itself'
+                : 'must be of another loop: cores of one loop are given as one',
+        });
+        return null;
+      }
+      seen.add(front);
+      for (const [other, piece] of Object.entries(this.slices.plumbing ?? {}))
+        if (piece.loop === one.loop) heatW += this.heatOf(other, piece) ?? 0;
+      front = one.behind;
+    }
+    return airKgPerS > 0 ? heatW / (airKgPerS * airJPerKgK) : 0;
+  }
+
+  radiatorOf(id: Id, item: PlumbingItem): Exchanger['radiator'] | null {
+    const { slices, end } = this;
+    const wrong = (['airKgPerS', 'uaWPerK', 'coreWidthMm', 'coreHeightMm', 'coreDepthMm'] as const).filter(
+      (field) =>
+        this.isWrong(
+          id,
+          item,
+          field,
+          field === 'airKgPerS' ? 'air' : field === 'uaWPerK' ? 'heat exchanged' : 'core',
+        ),
+    );
+    if (wrong.length > 0) return null;
+    const airKgPerS = this.airThrough(item, this.frontOf(item));
+    if (airKgPerS === undefined) return this.need(id, item, 'airKgPerS', 'air');
+    const warmedK = this.warmedK(id, item, airKgPerS);
+    if (warmedK === null) return null;
+    const part = slices.parts[item.radiator ?? ''];
+    const own = part?.kind === 'radiator' ? part.data : null;
+    const band = coreBandWPerK(item, airKgPerS);
+    const uaWPerK =
+      item.uaWPerK !== undefined
+        ? item.uaWPerK
+        : own !== null && own.uaAirKgPerS > 0 && own.uaWPerK >= 0
+          ? own.uaWPerK * (airKgPerS / own.uaAirKgPerS) ** airPower
+          : band !== null
+            ? band[end === 'least' ? 0 : 1]
+            : null;
+    if (uaWPerK === null) return this.need(id, item, 'radiator', 'kind');
+    return { uaWPerK, airKgPerS, airC: this.airC + warmedK };
+  }
+}
+
+/** The core of a radiator as measured; null: not all of it. */
+function coreOf({ coreWidthMm, coreHeightMm, coreDepthMm }: PlumbingItem) {
+  if (!(coreWidthMm !== undefined && coreHeightMm !== undefined && coreDepthMm !== undefined)) return null;
+  if (!(coreWidthMm > 0 && coreHeightMm > 0 && coreDepthMm > 0)) return null;
+  const faceM2 = (coreWidthMm * coreHeightMm) / 1e6;
+  return { faceM2, litres: faceM2 * coreDepthMm };
+}
+
+/** What a core of this size exchanges with so much air, at least and at most, W/K; null: it is not known. */
+export function coreBandWPerK(
+  item: PlumbingItem,
+  airKgPerS: number | null,
+): [least: number, most: number] | null {
+  const core = coreOf(item);
+  if (core === null || airKgPerS === null) return null;
+  const by = core.litres * (airKgPerS / (core.faceM2 * coreAirKgPerSM2)) ** airPower;
+  return [coreWPerKL[0] * by, coreWPerKL[1] * by];
+}
+
+/** Whether what a radiator exchanges is known by the size of its core alone. */
+export const isByCore = (item: PlumbingItem, parts: Design['parts']): boolean =>
+  item.kind === 'radiator' &&
+  item.uaWPerK === undefined &&
+  parts[item.radiator ?? '']?.kind !== 'radiator' &&
+  coreOf(item) !== null;
+
+/**
+ * What each piece of a loop does to its coolant in a case, with what is missing to say so.
+ *
+ * @param end which end of its band a radiator without a sheet is taken at
+ */
 export function doingIn(
   at: CoolingCase,
   pieces: readonly Piece[],
   demand: Demand,
   shares: ReadonlyMap<Id, number>,
-  slices: Slices & Pick<Design, 'cooling' | 'vehicle'>,
+  slices: DoingSlices,
+  end: BandEnd = 'least',
 ): { doing: Map<string, Exchanger>; gaps: Gap[] } {
-  const gaps: Gap[] = [];
+  const all = new Doing(at, demand, shares, slices, end);
   const doing = new Map<string, Exchanger>();
-  const airC = slices.cooling?.hotC ?? coolingDefaults.hotC;
   for (const { id, item } of pieces) {
-    const path = (field: string) => `plumbing.${id}.${field}`;
-    const need = (field: string, label: string) =>
-      gaps.push({ kind: 'not-given', path: path(field), label: `${label} of ${item.tag}` });
-    const wrong = (
-      field: 'heatW' | 'lossFraction' | 'airKgPerS' | 'uaWPerK',
-      label: string,
-      most = Infinity,
-    ) => {
-      const value = item[field];
-      if (value === undefined || (value >= 0 && value <= most)) return false;
-      const message = most === 1 ? 'must lie between 0 and 100 %' : 'must be 0 or more';
-      gaps.push({ kind: 'invalid', path: path(field), label: `${label} of ${item.tag}`, message });
-      return true;
-    };
-    if (item.kind === 'plate') {
-      const share = shares.get(id) ?? 0;
-      if (share > 0 && demand.packHeatW === null) gaps.push(...demand.gaps);
-      else doing.set(id, { heatW: share * (demand.packHeatW ?? 0) });
-    } else if (item.kind === 'jacket') {
-      const device = slices.devices[item.device ?? ''];
-      const busy = busyOf(item, slices);
-      const isBusy =
-        at === 'hill'
-          ? busy !== 'charging'
-          : busy !== 'driving' && !(at === 'fast' && device?.kind === 'charger');
-      if (!isBusy) continue;
-      if (wrong('heatW', 'heat') || wrong('lossFraction', 'heat', 1)) continue;
-      if (item.heatW !== undefined) doing.set(id, { heatW: item.heatW });
-      else if (item.lossFraction === undefined) need('lossFraction', 'heat');
-      else {
-        const powerW = device?.kind === 'dc-dc' ? (slices.vehicle.accessoriesW ?? null) : demand.powerW;
-        if (powerW !== null) doing.set(id, { heatW: item.lossFraction * powerW });
-        else if (device?.kind === 'dc-dc')
-          gaps.push({ kind: 'not-given', path: 'vehicle.accessoriesW', label: 'accessory power' });
-        else gaps.push(...demand.gaps);
-      }
-    } else if (item.kind === 'radiator') {
-      if (wrong('airKgPerS', 'air') || wrong('uaWPerK', 'heat exchanged')) continue;
-      const part = slices.parts[item.radiator ?? ''];
-      const fan = slices.parts[item.fan ?? ''];
-      // Without a fan there is air through it only while the vehicle drives.
-      const blown = at === 'hill' || item.fan !== undefined || item.switched !== undefined;
-      const airKgPerS =
-        blown && runsIn(item.switched, at)
-          ? (item.airKgPerS ?? (fan?.kind === 'fan' ? fan.data.airKgPerS : undefined))
-          : 0;
-      const own = part?.kind === 'radiator' ? part.data : null;
-      if (airKgPerS === undefined) need('airKgPerS', 'air');
-      else if (item.uaWPerK !== undefined)
-        doing.set(id, { radiator: { uaWPerK: item.uaWPerK, airKgPerS, airC } });
-      else if (own === null || !(own.uaAirKgPerS > 0 && own.uaWPerK >= 0)) need('radiator', 'kind');
-      else
-        doing.set(id, {
-          radiator: { uaWPerK: own.uaWPerK * (airKgPerS / own.uaAirKgPerS) ** airPower, airKgPerS, airC },
-        });
+    if (item.kind === 'radiator') {
+      const radiator = all.radiatorOf(id, item);
+      if (radiator !== null && radiator !== undefined) doing.set(id, { radiator });
+      continue;
     }
+    const heatW = all.heatOf(id, item);
+    if (heatW !== null) doing.set(id, { heatW });
   }
-  return { doing, gaps };
+  return { doing, gaps: all.gaps };
 }

@@ -9,6 +9,7 @@ declare module '../../ground/figure' {
       | 'imbalanceFraction'
       | 'shareFraction'
       | 'hottestC'
+      | 'hottestBestC'
       | 'platesC'
       | 'cellsC'
       | 'packUaWPerK';

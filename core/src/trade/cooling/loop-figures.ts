@@ -24,6 +24,8 @@ export function loopFigures(
     worst,
     cooled,
     hottestC,
+    byCore,
+    hottestBestC,
     platesC,
     cellsC,
     packUaWPerK,
@@ -136,6 +138,17 @@ export function loopFigures(
         ]
       : []),
     told('hottestC', 'Hottest coolant', '°C', ofAllCases(hottestC), standing),
+    ...(byCore.length === 0
+      ? []
+      : [
+          told(
+            'hottestBestC',
+            'Hottest coolant, were the core as good as it may be',
+            '°C',
+            ofAllCases(hottestBestC),
+            standing,
+          ),
+        ]),
     ...(cooled.length === 0
       ? []
       : [

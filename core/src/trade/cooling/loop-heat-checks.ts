@@ -3,7 +3,7 @@ import type { CheckValue, Rule } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import type { Id } from '../../model/document';
 import { judge } from '../../model/step';
-import { caseNames, type CoolingCase } from './cases';
+import { caseNames, coreBandWPerK, type CoolingCase } from './cases';
 import { fitDrop } from './fit-drop';
 import { leastOf, shortText, shortValues } from './lack';
 import { isPlate, type LoopInCase } from './loop-answer';
@@ -25,6 +25,7 @@ export function heatChecks(
     nameOf,
     limits,
     noPump,
+    cases,
     cold,
     standing,
     indexOf,
@@ -34,6 +35,7 @@ export function heatChecks(
     cooled,
     platesC,
     cellsC,
+    byCore,
   }: LoopState,
 ): Check[] {
   /** What is found in one case is said, whatever is missing for another; clear it is only once all are known. */
@@ -47,7 +49,42 @@ export function heatChecks(
   ): Check =>
     judge(rule, subjects, message === null ? [...standing, ...more] : [], message, values, { also });
 
-  return [...temperatureChecks(), ...leastFlowChecks(), ...pieceChecks(), ...leftOutChecks()];
+  return [
+    ...temperatureChecks(),
+    ...coreChecks(),
+    ...leastFlowChecks(),
+    ...pieceChecks(),
+    ...leftOutChecks(),
+  ];
+
+  /** One for each core without a sheet; a loop without a radiator has nothing to say of it. */
+  function coreChecks(): Check[] {
+    return pieces.flatMap(({ id, item }): Check[] => {
+      if (item.kind !== 'radiator') return [];
+      const isGuessed = byCore.some((one) => one.id === id);
+      const ends = isGuessed ? coreBandWPerK(item, coreAirOf(id)) : null;
+      return [
+        judge(
+          coolingRules.byCore,
+          [id],
+          isGuessed && ends === null ? standing : [],
+          ends !== null
+            ? `${item.tag} exchanges ${n(ends[0])} to ${n(ends[1])} W/K by the size of its core; it is judged by the least.`
+            : null,
+          [
+            { label: 'least', value: ends?.[0] ?? 0, unit: 'W/K' },
+            { label: 'most', value: ends?.[1] ?? 0, unit: 'W/K' },
+          ],
+          { also: [subject] },
+        ),
+      ];
+    });
+  }
+
+  /** Air through a radiator in the case in which it has most. */
+  function coreAirOf(id: Id): number | null {
+    return most(cases.map((one) => one.radiators[id]?.airKgPerS ?? null));
+  }
 
   function leastFlowChecks(): Check[] {
     if (pieces.every((piece) => leastOf(piece, slices.parts) === undefined)) return [];

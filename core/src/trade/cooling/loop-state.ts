@@ -1,16 +1,18 @@
 import type { Gap } from '../../ground/figure';
 import { coolingDefaults, type Id } from '../../model/document';
 import type { Part } from '../../model/parts';
-import type { Reader } from '../../model/step';
+import { dedupe, type Reader } from '../../model/step';
 import { cellLimits } from '../charging';
 import { readPackLayout } from '../pack';
 import {
   contactKPerW,
   coolingCases,
+  isByCore,
   demandOf,
   doingIn,
   plateShares,
   readsCase,
+  type BandEnd,
   type CoolingCase,
 } from './cases';
 import { fluidAt } from './fluid';
@@ -61,9 +63,9 @@ export function loopState(subject: Id, read: Reader) {
   const loads = pieces.filter(({ item }) => item.kind === 'plate' || item.kind === 'jacket');
   const indexOf = new Map(elements.map(({ id }, i) => [id, i]));
 
-  function inCase(at: CoolingCase): LoopInCase {
+  function inCase(at: CoolingCase, end: BandEnd = 'least'): LoopInCase {
     const demand = demandOf(read, at);
-    const { doing, gaps: own } = doingIn(at, pieces, demand, shares, slices);
+    const { doing, gaps: own } = doingIn(at, pieces, demand, shares, slices, end);
     const present = running(pieces, at);
     const settled = settle(
       present,
@@ -134,6 +136,14 @@ export function loopState(subject: Id, read: Reader) {
   const cooled = pieces.filter((piece) => isPlate(piece) && (shares.get(piece.id) ?? 0) > 0);
   const lack = lackOf({ pieces, loads, known, parts: slices.parts, balance, indexOf, flowOf });
   const hottestC = most(known.flatMap((one) => [...(one.settled.temperatures?.nodes.values() ?? [])]));
+  const byCore = pieces.filter(({ item }) => isByCore(item, slices.parts));
+  /** What it would be, were every core as good as its size may be; null: none is known by its size alone. */
+  const hottestBestC =
+    byCore.length === 0 || cases.some((one) => one.gaps.length > 0)
+      ? null
+      : most(
+          cases.flatMap((one) => [...(inCase(one.at, 'most').settled.temperatures?.nodes.values() ?? [])]),
+        );
   const platesC = most(
     known.flatMap((one) =>
       cooled.map((piece) => one.settled.temperatures?.elements[indexOf.get(piece.id)!]?.inC ?? null),
@@ -153,7 +163,7 @@ export function loopState(subject: Id, read: Reader) {
             (Math.abs(flowOf(id) ?? 0) * coolant.densityKgM3 * coolant.specificHeatJPerKgK) / 60_000;
           return flowWPerK === 0 ? sum : sum + flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK));
         }, 0);
-  const caseGaps = cases.flatMap((one) => one.gaps);
+  const caseGaps = dedupe(cases.flatMap((one) => one.gaps));
   const standing: Gap[] = isWhole ? caseGaps : noPump;
   /** The hottest of all cases is known once each of them is. */
   const ofAllCases = (value: number | null) => (caseGaps.length > 0 ? null : value);
@@ -191,6 +201,8 @@ export function loopState(subject: Id, read: Reader) {
     lack,
     cooled,
     hottestC,
+    byCore,
+    hottestBestC,
     platesC,
     cellsC,
     packUaWPerK,

@@ -45,6 +45,14 @@ export const coolingRules = {
     'Switch the pump on whenever something it serves is busy.',
     settled,
   ),
+  byCore: rule(
+    'by-core',
+    'note',
+    'A radiator is known by the size of its core alone',
+    'Fins, tubes and dirt make cores of one size differ by more than two: it is judged by the least that such a core gives off.',
+    'Measure it: coolant in and out, its flow, and the air, with the loop at work.',
+    'Usual cores of aluminium, 40 to 90 W/K a litre at 4 kg/s of air on each square metre',
+  ),
   noWayOut: rule(
     'no-way-out',
     'mend',

@@ -10,6 +10,7 @@ import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
 import PickMany from '../../../parts/PickMany.vue';
 import { useJob } from '../../../stores/job';
+import RadiatorReading from './RadiatorReading.vue';
 import { statesOf, type Shown } from './states';
 
 /** The picked piece: what it is, what it cools, what was read of it, and how it would be otherwise. */
@@ -28,6 +29,12 @@ const kind = computed(() => piece.value?.kind);
 const options = (all: readonly string[]) => all.map((value) => ({ value, text: value }));
 const devices = computed(() =>
   Object.entries(job.design.devices).map(([value, { tag }]) => ({ value, text: tag })),
+);
+/** Cores of other loops that could stand before this one. */
+const cores = computed(() =>
+  Object.entries(job.design.plumbing ?? {}).flatMap(([value, one]) =>
+    one.kind === 'radiator' && one.loop !== piece.value?.loop ? [{ value, text: one.tag }] : [],
+  ),
 );
 const tagged = (map: Readonly<Record<Id, { tag: string }>>) =>
   Object.entries(map).map(([id, { tag }]) => ({ id, tag }));
@@ -152,6 +159,12 @@ const tries = computed(() =>
       <template v-if="kind === 'radiator'">
         <NumberField :path="at('airKgPerS')" />
         <NumberField :path="at('uaWPerK')" />
+        <ChoiceField :path="at('behind')" label="Stands behind" :options="cores" none="no other core" />
+        <template v-if="piece.radiator === undefined">
+          <NumberField :path="at('coreWidthMm')" />
+          <NumberField :path="at('coreHeightMm')" />
+          <NumberField :path="at('coreDepthMm')" />
+        </template>
       </template>
       <template v-if="kind === 'jacket'">
         <ChoiceField :path="at('device')" label="Cools" :options="devices" none="no device: a motor" />
@@ -195,6 +208,7 @@ const tries = computed(() =>
       ask="which loads"
       :change="`${piece.tag}: what feeds it`"
     />
+    <RadiatorReading v-if="kind === 'radiator'" :key="pieceId" :piece-id="pieceId" />
     <div v-if="kind !== 'pump' && kind !== 'hose' && kind !== 'valve'" class="readings">
       <label
         >Timed reading<input
