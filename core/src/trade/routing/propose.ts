@@ -1,33 +1,25 @@
 import TinyQueue from 'tinyqueue';
 import { formatNumber } from '../../ground/quantity';
-import { between, distance, minus, plus, pointToStretch, times, type Vector } from '../../ground/math';
+import { distance, minus, plus, times, type Vector } from '../../ground/math';
 import { filleted, isProblem, legsOf, nearestTo, type Point } from '../../ground/space';
 import { dropBefore, leadsIn } from './drip';
+import { isWithin, offSolidM, Room, type Keeping } from './free-room';
 import { depthIn, pointsAlong, type Solid } from './solids';
 
-export interface ProposeInput {
+export interface ProposeInput extends Keeping {
   from: Point;
   to: Point;
   /** What it begins and ends at: it leaves them at a right angle. */
   ends: [Solid | null, Solid | null];
   bendRadiusM: number;
-  /** Half of the cable’s or conduit’s outer diameter. */
-  halfM: number;
-  /** Boxes and devices, and places that nothing leads through. */
-  solids: Solid[];
   /** What could be taken out: led around, and beside that tried as if it were gone. Absent: nothing. */
   obstacles?: { id: string; tag: string; outHours?: number; solid: Solid }[];
   /** Where it leads rather not. */
   crush: Solid[];
   /** Where it leads rather. */
   corridors: Solid[];
-  hazards: { points: Point[]; minM: number }[];
   /** Whether it enters what it begins and ends at where it gets wet. */
   wet?: [boolean, boolean];
-  /** Nothing hangs lower. */
-  lowM: number;
-  /** Nothing leads outside. */
-  bounds: Solid;
 }
 
 export interface Proposal {
@@ -63,8 +55,6 @@ const schools: School[] = [
 ];
 const stepM = 0.05;
 const crushCost = 4;
-/** The cable is kept off boxes and devices by so much, m. */
-const offSolidM = 0.01;
 const directions = [
   [1, 0, 0],
   [-1, 0, 0],
@@ -91,40 +81,6 @@ function wayOut(solid: Solid | null, at: Vector): Vector | null {
       if (best === null || off < best.off) best = { off, way };
     }
   return best!.way;
-}
-
-/** Whether a point lies in a solid that is so much larger on all sides. */
-const isWithin = ({ low, high }: Solid, x: number, y: number, z: number, by: number) =>
-  x > low[0] - by &&
-  x < high[0] + by &&
-  y > low[1] - by &&
-  y < high[1] + by &&
-  z > low[2] - by &&
-  z < high[2] + by;
-
-/** Whether a cable’s middle may lie somewhere. */
-class Room {
-  constructor(
-    private readonly input: ProposeInput,
-    private readonly extraM: number,
-  ) {}
-
-  isFree(point: Vector): boolean {
-    const { halfM, solids, hazards, lowM, bounds } = this.input;
-    const [x, y, z] = point;
-    if (z < lowM + halfM - 1e-9 || !isWithin(bounds, x, y, z, 0)) return false;
-    for (const solid of solids) if (isWithin(solid, x, y, z, halfM + offSolidM - 1e-9)) return false;
-    for (const { points, minM } of hazards)
-      for (let i = 1; i < points.length; i += 1)
-        if (pointToStretch(x, y, z, points[i - 1]!, points[i]!) < minM + halfM + this.extraM) return false;
-    return true;
-  }
-
-  isOpen(a: Vector, b: Vector): boolean {
-    const steps = Math.max(1, Math.ceil(distance(a, b) / 0.02));
-    for (let i = 0; i <= steps; i += 1) if (!this.isFree(between(a, b, i / steps))) return false;
-    return true;
-  }
 }
 
 /**

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hazardDistanceMm, hazardKinds, removeDatum, zoneKinds, type Id } from '@torvek/core/document';
+import { hazardDistanceMm, hazardKinds, type Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
@@ -8,61 +8,15 @@ import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
+import { gone, kind, number, place, rowsOf, tag, type Row } from './columns';
+import DatumTable from './DatumTable.vue';
+import ZoneTable from './ZoneTable.vue';
 
 /** What runs stay away from, where they should lead and where not, and where devices sit; with the distance of each run to each line. */
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
-const rowsOf = (things: Record<Id, { tag: string }> | undefined) =>
-  Object.entries(things ?? {}).map(([id, { tag }]): Row => ({ id, name: tag }));
 const hazards = computed(() => rowsOf(job.design.hazards));
-const zones = computed(() => rowsOf(job.design.zones));
 const devices = computed(() => rowsOf(job.design.devices));
 
-const number = (
-  root: string,
-  field: string,
-  title: string,
-  label: string,
-  unit: string,
-): GridColumn<Row> => ({
-  id: field,
-  title,
-  kind: 'number',
-  label,
-  path: ({ id }) => `${root}.${id}.${field}`,
-  unit,
-  width: '5.2rem',
-});
-const tag = (root: string, title: string): GridColumn<Row> => ({
-  id: 'tag',
-  title,
-  kind: 'text',
-  required: true,
-  label: 'Name',
-  path: ({ id }) => `${root}.${id}.tag`,
-  width: '13rem',
-});
-const kind = (root: string, kinds: readonly string[]): GridColumn<Row> => ({
-  id: 'kind',
-  title: 'kind',
-  kind: 'choice',
-  label: 'Kind',
-  path: ({ id }) => `${root}.${id}.kind`,
-  choices: () => kinds.map((value) => ({ value, text: value })),
-  width: '8.5rem',
-});
-const place = (root: string): GridColumn<Row>[] => [
-  number(root, 'xM', 'ahead', 'Ahead of the front axle', 'm'),
-  number(root, 'yM', 'left', 'Left of the middle', 'm'),
-  number(root, 'zM', 'up', 'Above the ground', 'm'),
-  number(root, 'lengthM', 'long', 'Length', 'm'),
-  number(root, 'widthM', 'wide', 'Width', 'm'),
-  number(root, 'heightM', 'high', 'Height', 'm'),
-];
-const gone: GridColumn<Row> = { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' };
 const hazardColumns: GridColumn<Row>[] = [
   tag('hazards', 'line'),
   kind('hazards', hazardKinds),
@@ -86,56 +40,6 @@ const hazardColumns: GridColumn<Row>[] = [
   },
   gone,
 ];
-const ofObstacles = (column: GridColumn<Row>): GridColumn<Row> => ({
-  ...column,
-  path: (row) => (job.design.zones?.[row.id]?.kind === 'obstacle' ? column.path!(row) : null),
-});
-const zoneColumns: GridColumn<Row>[] = [
-  { ...tag('zones', 'zone'), width: '11rem' },
-  kind('zones', zoneKinds),
-  ...place('zones'),
-  ofObstacles(number('zones', 'outHours', 'to take out', 'Hours to take it out', 'h')),
-  ofObstacles({
-    id: 'staysOut',
-    title: 'then',
-    kind: 'choice',
-    label: 'Afterwards',
-    path: ({ id }) => `zones.${id}.staysOut`,
-    choices: () => [{ value: true, text: 'stays out' }],
-    none: () => 'goes back',
-    width: '7.4rem',
-  }),
-  gone,
-];
-const datums = computed(() => rowsOf(job.design.datums));
-const datumColumns: GridColumn<Row>[] = [
-  { ...tag('datums', 'mark'), width: '18rem' },
-  ...place('datums').slice(0, 3),
-  {
-    id: 'used',
-    title: 'points taped from it',
-    kind: 'fixed',
-    label: 'Points taped from it',
-    text: ({ id }) =>
-      String(
-        Object.values(job.design.runs ?? {})
-          .flatMap(({ points = [] }) => points)
-          .filter(({ taped = [] }) => taped.some(({ datum }) => datum === id)).length,
-      ),
-    width: '8rem',
-  },
-  gone,
-];
-function addDatum(): void {
-  const id = newId('datum');
-  job.change('Mark of the body added', (draft) => {
-    const count = Object.keys((draft.datums ??= {})).length;
-    draft.datums[id] = { tag: `Mark ${count + 1}` };
-  });
-}
-function dropDatum({ id, name }: Row): void {
-  job.change(`Removed: ${name}`, (draft) => removeDatum(draft, id));
-}
 const deviceColumns: GridColumn<Row>[] = [
   { id: 'tag', title: 'device', kind: 'fixed', label: 'Name', text: ({ name }) => name, width: '13rem' },
   ...place('devices'),
@@ -196,16 +100,9 @@ function removePoint(i: number): void {
     draft.hazards?.[of]?.points?.splice(i, 1);
   });
 }
-function addZone(): void {
-  const id = newId('zone');
-  job.change('Zone added', (draft) => {
-    const count = Object.keys((draft.zones ??= {})).length;
-    draft.zones[id] = { tag: `Zone ${count + 1}`, kind: 'forbidden' };
-  });
-}
-function remove(root: 'hazards' | 'zones', { id, name }: Row): void {
+function remove({ id, name }: Row): void {
   job.change(`Removed: ${name}`, (draft) => {
-    delete draft[root]?.[id];
+    delete draft.hazards?.[id];
   });
 }
 
@@ -242,9 +139,7 @@ function distance(run: Id, hazard: Id): { text: string; bad: boolean } {
           :picked="line?.id ?? null"
           @pick="picked = $event"
         >
-          <template #remove="{ row }"
-            ><RemoveButton :name="row.name" @remove="remove('hazards', row)"
-          /></template>
+          <template #remove="{ row }"><RemoveButton :name="row.name" @remove="remove(row)" /></template>
         </EditGrid>
         <p v-else class="soft">None yet.</p>
         <BButton size="sm" variant="light" :disabled="!job.editable" @click="addHazard">Another line</BButton>
@@ -296,34 +191,8 @@ function distance(run: Id, hazard: Id): { text: string; bad: boolean } {
       </tbody>
     </table>
   </section>
-  <section class="sheet-card" aria-labelledby="zones-title">
-    <div class="card-head">
-      <h2 id="zones-title">Zones</h2>
-      <span class="hint"
-        >corridors that suit, places that must stay free, places that are crushed, obstacles that could be
-        taken out</span
-      >
-    </div>
-    <EditGrid v-if="zones.length > 0" label="Zones" :rows="zones" :columns="zoneColumns">
-      <template #remove="{ row }"><RemoveButton :name="row.name" @remove="remove('zones', row)" /></template>
-    </EditGrid>
-    <p v-else class="soft">None yet.</p>
-    <BButton size="sm" variant="light" :disabled="!job.editable" @click="addZone">Another zone</BButton>
-  </section>
-  <section class="sheet-card" aria-labelledby="datums-title" data-datums>
-    <div class="card-head">
-      <h2 id="datums-title">Marks of the body</h2>
-      <span class="hint"
-        >bolts, holes and corners that stay where they are: points are placed by the tape from three of
-        them</span
-      >
-    </div>
-    <EditGrid v-if="datums.length > 0" label="Marks of the body" :rows="datums" :columns="datumColumns">
-      <template #remove="{ row }"><RemoveButton :name="row.name" @remove="dropDatum(row)" /></template>
-    </EditGrid>
-    <p v-else class="soft">None yet. Three that do not lie in a line are enough to begin with.</p>
-    <BButton size="sm" variant="light" :disabled="!job.editable" @click="addDatum">Another mark</BButton>
-  </section>
+  <ZoneTable />
+  <DatumTable />
   <section class="sheet-card" aria-labelledby="places-title">
     <div class="card-head">
       <h2 id="places-title">Places of devices</h2>

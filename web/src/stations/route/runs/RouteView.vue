@@ -1,26 +1,12 @@
 <script setup lang="ts">
-import { hazardDistanceMm, isHoseRun, runGeometry, type Id, type RunItem } from '@torvek/core/document';
-import type { RouteResult } from '@torvek/core/routing';
-import { nearestTo } from '@torvek/core/space';
+import { hazardDistanceMm, type Id, type RunItem } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useJob } from '../../../stores/job';
-import {
-  axesOf,
-  bodyOf,
-  frameOf,
-  lineText,
-  onPaper,
-  pathText,
-  rectOf,
-  snapped,
-  snapsAlong,
-  unitsPerM,
-  type Axis,
-  type Drawn,
-  type Side,
-} from './drawing';
+import { frameOf, onPaper, unitsPerM, type Side } from './drawing';
+import { useDrawn } from './use-drawn';
+import { useHand } from './use-hand';
 
 /** The vehicle from above or from its right, to scale, with its runs; the points of one are drawn about, by mouse and by keys. */
 const props = defineProps<{
@@ -37,122 +23,8 @@ const svg = ref<SVGSVGElement | null>(null);
 const { width: pixels } = useElementSize(svg);
 const runs = computed(() => job.design.runs ?? {});
 const run = computed((): RunItem | undefined => runs.value[props.runId]);
-const axes = computed(() => axesOf[props.side]);
 
-const body = computed((): Drawn => {
-  const { frontM, longM, wideM, highM } = bodyOf(job.design.vehicle);
-  const rect = { x: (frontM - longM) * unitsPerM, w: longM * unitsPerM };
-  return props.side === 'plan'
-    ? { ...rect, y: (-wideM / 2) * unitsPerM, h: wideM * unitsPerM }
-    : { ...rect, y: -Math.min(highM, 2) * unitsPerM, h: Math.min(highM, 2) * unitsPerM };
-});
-const wheels = computed(() => {
-  const { wheelbaseM = 2.6, wheelDiameterM = 0.65 } = job.design.vehicle;
-  return [0, -wheelbaseM].map((x) => ({ x: x * unitsPerM, r: (wheelDiameterM / 2) * unitsPerM }));
-});
-const things = computed(() => [
-  ...Object.entries(job.design.boxes).map(([id, box]) => ({ id, ...box, hv: true })),
-  ...Object.entries(job.design.devices).map(([id, device]) => ({ id, ...device, hv: false })),
-]);
-const rects = computed(() =>
-  things.value.flatMap((thing) => {
-    const rect = rectOf(thing, props.side);
-    return rect === null ? [] : [{ id: thing.id, tag: thing.tag, hv: thing.hv, rect }];
-  }),
-);
-const zones = computed(() =>
-  Object.entries(job.design.zones ?? {}).flatMap(([id, zone]) => {
-    const rect = rectOf(zone, props.side);
-    // What stays out takes no room any more.
-    const gone = zone.kind === 'obstacle' && zone.staysOut === true;
-    return rect === null || gone ? [] : [{ id, tag: zone.tag, kind: zone.kind, rect }];
-  }),
-);
-/** Marks of the body, while a run is looked at closely. */
-const marks = computed(() =>
-  Object.entries(job.design.datums ?? {}).flatMap(([id, { tag, xM, yM, zM }]) => {
-    if (xM === undefined || yM === undefined || zM === undefined) return [];
-    const [x, y] = onPaper([xM, yM, zM], props.side);
-    return [{ id, tag, x, y }];
-  }),
-);
-const full = (points: RunItem['points'] = []) =>
-  points.every(({ xM, yM, zM }) => xM !== undefined && yM !== undefined && zM !== undefined)
-    ? points.map(({ xM, yM, zM }): [number, number, number] => [xM!, yM!, zM!])
-    : null;
-const hazards = computed(() =>
-  Object.entries(job.design.hazards ?? {}).flatMap(([id, line]) => {
-    const points = full(line.points);
-    return points === null || points.length < 2
-      ? []
-      : [
-          {
-            id,
-            tag: line.tag,
-            kind: line.kind,
-            points,
-            d: lineText(points, props.side),
-            wide: (line.radiusMm ?? 0) / 5,
-          },
-        ];
-  }),
-);
-const drawn = computed(() =>
-  Object.entries(runs.value).flatMap(([id, one]) => {
-    const found = runGeometry(one);
-    const points = full(one.points);
-    if (found !== null) {
-      const tubes = found.ways.flatMap((way, leg) =>
-        way === 'conduit'
-          ? [lineText([found.legs.points[leg]!, found.legs.points[leg + 1]!], props.side)]
-          : [],
-      );
-      const d = pathText(found.path.pieces, props.side);
-      return [{ id, tag: one.tag, d, tubes, rough: false, coolant: isHoseRun(one) }];
-    }
-    return points === null || points.length < 2
-      ? []
-      : [
-          {
-            id,
-            tag: one.tag,
-            d: lineText(points, props.side),
-            tubes: [],
-            rough: true,
-            coolant: isHoseRun(one),
-          },
-        ];
-  }),
-);
-const handles = computed(() =>
-  (run.value?.points ?? []).flatMap(({ xM, yM, zM }, i) => {
-    const [across, up] = [xM, props.side === 'plan' ? yM : zM];
-    return across === undefined || up === undefined ? [] : [{ i, x: across * unitsPerM, y: -up * unitsPerM }];
-  }),
-);
-const clips = computed(() => {
-  const found = job.evaluation.runs[`routing.run:${props.runId}`]?.result as RouteResult | null | undefined;
-  return (found?.clips ?? []).slice(0, 400).map(({ position }) => onPaper(position, props.side));
-});
-/** The spot of the least distance to a line that is too near. */
-const spots = computed(() => {
-  const found = run.value === undefined ? null : runGeometry(run.value);
-  if (found === null) return [];
-  const hoses = Object.entries(runs.value).flatMap(([id, one]) => {
-    const points = isHoseRun(one) ? full(one.points) : null;
-    return points === null || points.length < 2 ? [] : [{ id, tag: one.tag, points }];
-  });
-  return [...hazards.value, ...hoses].flatMap(({ id, tag, points }) => {
-    const check = job.checks.find(
-      ({ rule, subjects }) =>
-        rule.id === 'route.separation' && subjects.includes(id) && subjects.includes(props.runId),
-    );
-    if (check?.state !== 'raised') return [];
-    const [x, y] = onPaper(nearestTo(found.path, points).point, props.side);
-    const distance = check.values.find(({ label }) => label === 'distance')?.value ?? 0;
-    return [{ id, tag, x, y, distance }];
-  });
-});
+const { body, wheels, things, rects, zones, marks, hazards, drawn, handles, clips, spots } = useDrawn(props);
 
 const frame = computed(() => {
   const own = handles.value.map(({ x, y }): [number, number] => [x, y]);
@@ -174,118 +46,9 @@ const frame = computed(() => {
 const unit = computed(() => frame.value.width / Math.max(pixels.value, 200));
 const font = computed(() => 12 * unit.value);
 
-/** What is being drawn about: the point, and where it is now. */
-const dragging = ref<{ i: number; across: number; up: number; said: string | null } | null>(null);
-function paperOf(event: PointerEvent): [number, number] | null {
-  const matrix = svg.value?.getScreenCTM();
-  if (matrix == null) return null;
-  const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
-  return [x / unitsPerM, -y / unitsPerM];
-}
-function put(draft: object, i: number, values: Partial<Record<Axis, number>>): void {
-  const point = (draft as { runs?: Record<Id, RunItem> }).runs?.[props.runId]?.points?.[i];
-  if (point !== undefined) Object.assign(point, values);
-}
-function start(i: number, event: PointerEvent): void {
-  emit('pick', i);
-  if (!job.editable || event.button !== 0) return;
-  (event.target as Element).setPointerCapture(event.pointerId);
-  const at = paperOf(event);
-  if (at !== null) dragging.value = { i, across: at[0], up: at[1], said: null };
-}
-function move(event: PointerEvent): void {
-  const now = dragging.value;
-  const at = paperOf(event);
-  if (now === null || at === null) return;
-  const points = job.committed.runs?.[props.runId]?.points ?? [];
-  const { across, up } = axes.value;
-  const snap = (axis: Axis, value: number) =>
-    event.shiftKey
-      ? { value: Number(value.toFixed(3)), to: null }
-      : snapped(value, snapsAlong(axis, points, now.i, things.value));
-  const [x, y] = [snap(across, at[0]), snap(up, at[1])];
-  dragging.value = {
-    i: now.i,
-    across: x.value,
-    up: y.value,
-    said: [x.to, y.to].filter((one) => one !== null).join('; ') || null,
-  };
-  job.preview((draft) => put(draft, now.i, { [across]: x.value, [up]: y.value }));
-}
-function end(): void {
-  const now = dragging.value;
-  dragging.value = null;
-  if (now === null) return;
-  const { across, up } = axes.value;
-  const before = job.committed.runs?.[props.runId]?.points?.[now.i];
-  job.preview(null);
-  if (before === undefined || (before[across] === now.across && before[up] === now.up)) return;
-  job.change(`Point ${now.i + 1} of ${run.value?.tag ?? ''} moved`, (draft) =>
-    put(draft, now.i, { [across]: now.across, [up]: now.up }),
-  );
-}
-function cancel(): void {
-  if (dragging.value === null) return;
-  dragging.value = null;
-  job.preview(null);
-}
-
-const arrows: Record<string, [across: number, up: number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
-function keyed(i: number, event: KeyboardEvent): void {
-  if (event.key === 'Escape') return cancel();
-  const way = arrows[event.key];
-  if (way === undefined || !job.editable) return;
-  event.preventDefault();
-  const step = event.shiftKey ? 0.1 : 0.01;
-  const point = run.value?.points?.[i];
-  const { across, up } = axes.value;
-  if (point?.[across] === undefined || point[up] === undefined) return;
-  const next = (value: number, by: number) => Number((value + by * step).toFixed(4));
-  job.change(`Point ${i + 1} of ${run.value?.tag ?? ''} moved`, (draft) =>
-    put(draft, i, { [across]: next(point[across]!, way[0]), [up]: next(point[up]!, way[1]) }),
-  );
-}
-/** A point is added on the leg that was clicked, between its ends. */
-function insert(event: MouseEvent): void {
-  const at = paperOf(event as PointerEvent);
-  const points = run.value?.points ?? [];
-  if (at === null || !job.editable || points.length < 2) return;
-  const { across, up } = axes.value;
-  let best = { leg: 0, share: 0.5, off: Infinity };
-  points.slice(1).forEach((to, leg) => {
-    const from = points[leg]!;
-    const [dx, dy] = [(to[across] ?? 0) - (from[across] ?? 0), (to[up] ?? 0) - (from[up] ?? 0)];
-    const square = dx * dx + dy * dy;
-    const share =
-      square === 0
-        ? 0.5
-        : Math.min(
-            1,
-            Math.max(0, ((at[0] - (from[across] ?? 0)) * dx + (at[1] - (from[up] ?? 0)) * dy) / square),
-          );
-    const off = Math.hypot(at[0] - (from[across] ?? 0) - share * dx, at[1] - (from[up] ?? 0) - share * dy);
-    if (off < best.off) best = { leg, share, off };
-  });
-  const [from, to] = [points[best.leg]!, points[best.leg + 1]!];
-  const value = (axis: Axis) => {
-    const [a, b] = [from[axis], to[axis]];
-    return a === undefined || b === undefined ? undefined : Number((a + (b - a) * best.share).toFixed(3));
-  };
-  const made = { xM: value('xM'), yM: value('yM'), zM: value('zM') };
-  job.change(`Point added to ${run.value?.tag ?? ''}`, (draft) => {
-    draft.runs?.[props.runId]?.points?.splice(
-      best.leg + 1,
-      0,
-      Object.fromEntries(Object.entries(made).filter(([, one]) => one !== undefined)),
-    );
-  });
-  emit('pick', best.leg + 1);
-}
+const { dragging, start, move, end, cancel, keyed, insert } = useHand(props, svg, things, (i) =>
+  emit('pick', i),
+);
 const name = computed(() => (props.side === 'plan' ? 'From above' : 'From the right'));
 const summary = computed(
   () =>
