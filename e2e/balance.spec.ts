@@ -133,6 +133,18 @@ test('a replacement is matched: current against every limit, which way, and the 
   await expect(verdict).toContainText('h with this gear');
   await page.getByLabel('One, after').fill('44.7');
   await page.getByLabel('The other, after').fill('44.71');
+  await page.getByLabel('It took, hours').fill('1.5');
   await page.getByRole('button', { name: 'Record', exact: true }).click();
   await expect(page.getByText('Recorded; the modules’ voltages are due again.')).toBeVisible();
+
+  // Taken up where it was left: both sides begin at what they were brought to.
+  await page.getByLabel('Voltage of one').fill('');
+  await expect(page.locator('[data-match] [data-before]')).toContainText('S2-M08 40 to 44.7 V');
+  await expect(page.locator('[data-match]')).toContainText('as it was left on');
+  await expect(verdict).toContainText('Joining drives 0.526 A, within 180 A');
+  await page.getByLabel('Stations').getByRole('link', { name: 'Book' }).click();
+  await expect(page.getByText('S2-M08 and S2-M07 brought level: 40 V to 44.7 V').first()).toBeVisible();
+  await expect(page.getByText(/10 mV apart|0.01 V apart/).first()).toContainText(
+    '0.526 A when joined, 180 A allowed',
+  );
 });

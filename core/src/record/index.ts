@@ -21,6 +21,7 @@ export type { CorrectionBody } from './kinds/correction';
 export type { DeviationBody } from './kinds/deviation';
 export { holdFields, ladderFields, listFields, measuredText, type ResultBody } from './kinds/result';
 export type { HuntTryBody } from './kinds/hunt-try';
+export type { LevelledBody, LevelledSide } from './kinds/levelled';
 export type { SnagBody } from './kinds/snag';
 export type { SnagGoneBody } from './kinds/snag-gone';
 export type { WorkBody } from './kinds/work';

@@ -198,6 +198,31 @@ describe('things that arrived', () => {
     expect(balanced?.kind === 'balance' && balanced.cells).toEqual(['m2/cell-3']);
   });
 
+  test('what was brought level is the thing, not its place; a string with another module in it is another string', () => {
+    const side = (id: string) => ({ id, tag: id, beforeV: 44, afterV: 44.7 });
+    const levelled =
+      (sides: string[], ...modules: string[]) =>
+      () =>
+        entry({ kind: 'levelled', sides: sides.map(side) }, ...modules);
+    const entries = record(
+      ...crate,
+      fit('m1', 'item-1-1'),
+      levelled(['m1', 'm5'], 'm1', 'm5'),
+      levelled(['string-1', 'string-2'], 'm1', 'm5'),
+      fit('m1', 'item-1-2', 'item-1-1'),
+      fit('m2', 'item-1-1'),
+      levelled(['string-1', 'string-2'], 'm1', 'm5'),
+    );
+    const present = asPresent(entries);
+    const sides = present.flatMap(({ body }) =>
+      body.kind === 'levelled' ? [body.sides.map(({ id }) => id)] : [],
+    );
+    expect(sides[0]).toEqual(['m2', 'm5']);
+    // The work on its modules still counts; what it was brought to does not.
+    expect(sides[1]!.some((id) => id === 'string-1' || id === 'string-2')).toBe(false);
+    expect(sides[2]).toEqual(['string-1', 'string-2']);
+  });
+
   test('an entry that tells the same keeps its identity, and telling twice changes nothing', () => {
     const entries = record(...crate, fit('m1', 'item-1-2'), result('intake-voltage:m1', 45, 'item-1-2'));
     const present = asPresent(entries);

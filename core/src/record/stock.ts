@@ -147,6 +147,9 @@ class Ledger implements Stock {
       case 'balance':
         for (const cell of body.cells) this.own(seq, moduleOf(cell));
         break;
+      case 'levelled':
+        for (const { id } of subjects) this.own(seq, id);
+        break;
       default:
     }
   }
@@ -336,6 +339,16 @@ function presentOf(entry: Entry, stock: Stock): Entry | null {
       subjects: about(),
       body: { ...body, cells: body.cells.map((cell) => cellNow(cell, moved)) },
     };
+  }
+  if (body.kind === 'levelled') {
+    if (subjects.every(({ id }) => moved(id) === id)) return entry;
+    const modules = new Set(subjects.map(({ id }) => id));
+    // A string of which a module was exchanged since is not what was brought level: what it was brought to is told of it no more.
+    const sides = body.sides.map((side) => ({
+      ...side,
+      id: modules.has(side.id) ? moved(side.id) : `${side.id}@${seq}`,
+    }));
+    return { ...entry, subjects: about(), body: { ...body, sides } };
   }
   return entry;
 }

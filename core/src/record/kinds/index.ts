@@ -9,6 +9,7 @@ import { gate, type GateBody } from './gate';
 import { huntTry, type HuntTryBody } from './hunt-try';
 import { intake, type IntakeBody } from './intake';
 import { joints, type JointsBody } from './joints';
+import { levelled, type LevelledBody } from './levelled';
 import { note, type NoteBody } from './note';
 import { position, type PositionBody } from './position';
 import { result, type ResultBody } from './result';
@@ -42,6 +43,7 @@ export type EntryBody =
   | CableCutBody
   | CellVoltagesBody
   | BalanceBody
+  | LevelledBody
   | JointsBody
   | AcceptanceBody
   | DeviationBody
@@ -68,6 +70,7 @@ export const entryKinds: { [Kind in EntryKind]: KindOfEntry<Extract<EntryBody, {
   'cable-cut': cableCut,
   'cell-voltages': cellVoltages,
   balance,
+  levelled,
   joints,
   acceptance,
   deviation,

@@ -19,7 +19,8 @@ export interface Walked {
 export const touches = ({ subjects, touchedBy = [] }: ProcedureStep, id: string): boolean =>
   subjects.some((subject) => subject.id === id) || touchedBy.includes(id);
 
-export const isWork = ({ kind }: EntryBody): boolean => kind === 'work' || kind === 'deviation';
+export const isWork = ({ kind }: EntryBody): boolean =>
+  kind === 'work' || kind === 'deviation' || kind === 'levelled';
 /** A thing was put into a place, or taken out: whatever was read of the place before is of another make. */
 export const opensPlace = ({ kind }: EntryBody): boolean => kind === 'fit' || kind === 'remove';
 /** A part was exchanged for another one. */

@@ -10,6 +10,7 @@ import { gate, type GateRequest } from './gate';
 import { huntTry, type HuntTryRequest } from './hunt-try';
 import { intake, type IntakeRequest } from './intake';
 import { joints, type JointsRequest } from './joints';
+import { levelled, type LevelledRequest } from './levelled';
 import { note, type NoteRequest } from './note';
 import { position, type PositionRequest } from './position';
 import { result, type ResultRequest } from './result';
@@ -43,6 +44,7 @@ type Requests =
   | CableCutRequest
   | CellVoltagesRequest
   | BalanceRequest
+  | LevelledRequest
   | JointsRequest
   | AcceptanceRequest
   | DeviationRequest
@@ -71,6 +73,7 @@ export const judges: { [Kind in EntryKind]: Judge<Extract<Requests, { kind: Kind
   'cable-cut': cableCut,
   'cell-voltages': cellVoltages,
   balance,
+  levelled,
   joints,
   acceptance,
   deviation,

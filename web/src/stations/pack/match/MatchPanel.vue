@@ -8,6 +8,8 @@ import { computed, ref, watch } from 'vue';
 import { newId } from '../../../api/client';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
+import { dayOf } from '../../../parts/dates';
+import { knownVoltage, lastLevelled, type KnownVoltage } from './known-voltage';
 
 /** Whether two strings, or a module and its neighbour, may be joined now; which way charge must go before. */
 const job = useJob();
@@ -20,19 +22,19 @@ const pick = (id: string, place: number): MatchSide | undefined =>
 const a = computed(() => pick(idA.value, 0));
 const b = computed(() => pick(idB.value, 1));
 
-/** Sum of the newest intake voltages of a side; undefined while one is missing. */
-function recordedV(side: MatchSide | undefined): number | undefined {
-  if (side === undefined) return undefined;
-  let sum = 0;
-  for (const id of side.modules) {
-    const measured = job.assessment.steps.find(({ step }) => step.id === `intake-voltage:${id}`)?.entry?.body
-      .measured;
-    if (measured?.kind !== 'value') return undefined;
-    sum += measured.value;
-  }
-  return sum;
+/** What the record says of a side. */
+function recorded(side: MatchSide | undefined): KnownVoltage | null {
+  if (side === undefined) return null;
+  const intakeOf = (id: string) => {
+    const entry = job.assessment.steps.find(({ step }) => step.id === `intake-voltage:${id}`)?.entry;
+    const measured = entry?.body.measured;
+    return measured?.kind === 'value' && measured.over !== true
+      ? { voltageV: measured.value, takenAt: entry!.takenAt }
+      : null;
+  };
+  return knownVoltage(side, intakeOf, job.present);
 }
-const typed = ref({ a: '', b: '', link: '', bench: '' });
+const typed = ref({ a: '', b: '', link: '', bench: '', hours: '' });
 watch([idA, idB], () => (typed.value = { ...typed.value, a: '', b: '' }));
 const number = (text: string, unit: string) => {
   if (text.trim() === '') return undefined;
@@ -44,14 +46,27 @@ const volts = computed(() => ({
   b: number(typed.value.b, 'V'),
   link: number(typed.value.link, 'mΩ'),
   bench: number(typed.value.bench, 'A'),
+  hours: number(typed.value.hours, 'h'),
 }));
 const wrong = computed(() =>
-  (['a', 'b', 'link', 'bench'] as const).filter((field) => volts.value[field] === null),
+  (['a', 'b', 'link', 'bench', 'hours'] as const).filter((field) => volts.value[field] === null),
 );
-const fromRecord = computed(() => ({ a: recordedV(a.value), b: recordedV(b.value) }));
+const fromRecord = computed(() => ({ a: recorded(a.value), b: recorded(b.value) }));
+const day = (at: string) => dayOf(at, job.design.settings.zone ?? 'UTC');
+const whereFrom = (known: KnownVoltage | null) =>
+  known === null
+    ? 'not measured at intake'
+    : known.from === 'intake'
+      ? 'sum of the intake voltages'
+      : `as it was left on ${day(known.takenAt)}`;
+/** Both were brought level with each other before. */
+const before = computed(() => {
+  const last = a.value === undefined ? null : lastLevelled(a.value.id, job.present);
+  return last?.body.sides.some(({ id }) => id === b.value?.id) === true ? last : null;
+});
 const used = computed((): [number | undefined, number | undefined] => [
-  volts.value.a ?? fromRecord.value.a,
-  volts.value.b ?? fromRecord.value.b,
+  volts.value.a ?? fromRecord.value.a?.voltageV,
+  volts.value.b ?? fromRecord.value.b?.voltageV,
 ]);
 const question = computed(() => {
   if (a.value === undefined || b.value === undefined || a.value.id === b.value.id) return null;
@@ -113,14 +128,18 @@ async function record(): Promise<void> {
   }
   busy.value = true;
   try {
-    const { deltaV } = answer.value?.ok === true ? answer.value.result : { deltaV: 0 };
+    const { link, bench, hours } = volts.value;
     await job.record(
       {
         id: newId('entry'),
-        kind: 'work',
-        what: `${a.value.tag} and ${b.value.tag} brought level: before ${formatNumber(used.value[0] ?? 0, 5)} V and ${formatNumber(used.value[1] ?? 0, 5)} V (${formatNumber(deltaV)} V apart), after ${formatNumber(afterA, 5)} V and ${formatNumber(afterB, 5)} V.`,
-        // A string is its modules: their intake voltages are due again.
-        subjects: [...new Set([...a.value.modules, ...b.value.modules])],
+        kind: 'levelled',
+        sides: [
+          { id: a.value.id, beforeV: used.value[0] ?? 0, afterV: afterA },
+          { id: b.value.id, beforeV: used.value[1] ?? 0, afterV: afterB },
+        ],
+        ...(link != null && link > 0 && { linkOhm: link / 1000 }),
+        ...(bench != null && bench > 0 && { gearA: bench }),
+        ...(hours != null && hours > 0 && { hours }),
       },
       `${a.value.tag} and ${b.value.tag} brought level`,
     );
@@ -167,17 +186,11 @@ async function record(): Promise<void> {
               class="form-control"
               inputmode="decimal"
               :aria-label="key === 'a' ? 'Voltage of one' : 'Voltage of the other'"
-              :placeholder="fromRecord[key] === undefined ? '' : formatNumber(fromRecord[key]!, 5)"
+              :placeholder="fromRecord[key] === null ? '' : formatNumber(fromRecord[key]!.voltageV, 5)"
             />
             V</label
           >
-          <small class="soft">{{
-            typed[key].trim() !== ''
-              ? 'as typed'
-              : fromRecord[key] === undefined
-                ? 'not measured at intake'
-                : 'sum of the intake voltages'
-          }}</small>
+          <small class="soft">{{ typed[key].trim() !== '' ? 'as typed' : whereFrom(fromRecord[key]) }}</small>
         </fieldset>
         <fieldset>
           <legend>between them</legend>
@@ -203,6 +216,17 @@ async function record(): Promise<void> {
           >
         </fieldset>
       </div>
+      <p v-if="before !== null" class="soft" data-before>
+        Brought level on {{ day(before.takenAt) }}:
+        {{
+          before.body.sides
+            .map(
+              ({ tag, beforeV, afterV }) =>
+                `${tag} ${formatNumber(beforeV, 5)} to ${formatNumber(afterV, 5)} V`,
+            )
+            .join(', ')
+        }}. Go on from there, or measure again.
+      </p>
       <p v-if="wrong.length > 0" class="bad" role="alert">
         A voltage, resistance or current cannot be read: a number, 0 or more.
       </p>
@@ -288,6 +312,16 @@ async function record(): Promise<void> {
             >{{ b?.tag }} after
             <input v-model="after.b" class="form-control" inputmode="decimal" aria-label="The other, after" />
             V</label
+          >
+          <label
+            >it took
+            <input
+              v-model="typed.hours"
+              class="form-control"
+              inputmode="decimal"
+              aria-label="It took, hours"
+            />
+            h</label
           >
           <BButton size="sm" variant="primary" :disabled="busy" @click="record">Record</BButton>
         </div>
