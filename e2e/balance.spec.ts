@@ -138,7 +138,6 @@ test('a replacement is matched: current against every limit, which way, and the 
   await expect(page.getByText('Recorded; the modules’ voltages are due again.')).toBeVisible();
 
   // Taken up where it was left: both sides begin at what they were brought to.
-  await page.getByLabel('Voltage of one').fill('');
   await expect(page.locator('[data-match] [data-before]')).toContainText('S2-M08 40 to 44.7 V');
   await expect(page.locator('[data-match]')).toContainText('as it was left on');
   await expect(verdict).toContainText('Joining drives 0.526 A, within 180 A');

@@ -17,6 +17,7 @@ import { ApiError } from '../api/client';
 import { useLibrary } from '../stores/library';
 import { columnHead, curveText, readCurve } from './curve-text';
 import CurveReader from './CurveReader.vue';
+import { idFrom } from './part-id';
 
 /** A part typed in, or a revision of one: what does not fit is said beside its field, and nothing is lost. */
 const props = defineProps<{
@@ -60,16 +61,6 @@ function startText(field: PartField): string {
 }
 
 const shownUnit = (unit: string) => (unit === 'fraction' ? '%' : unit);
-
-/** An id made of make and number, where none was given. */
-const idFrom = (...parts: string[]) =>
-  parts
-    .join('-')
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60);
 
 function read(field: PartField, text: string, wrong: (message: string) => void): unknown {
   const trimmed = text.trim();

@@ -238,7 +238,10 @@ export const alikeStep: StepDefinition = {
     const parts = read.at('parts');
     return {
       figures: [],
-      checks: strings.flatMap(([id, string]) => alikeChecks(id, string, modules, parts)),
+      checks: [
+        ...strings.flatMap(([id, string]) => alikeChecks(id, string, modules, parts)),
+        ...(strings.length === 0 ? [] : [typicalCheck(modules, parts)]),
+      ],
     };
   },
 };
@@ -256,7 +259,6 @@ function alikeChecks(
     }),
   );
   const all = [...kinds.values()];
-  const typical = all.filter(({ data }) => data.typical === true);
   const words = (of: (part: (typeof all)[number]) => string) => [...new Set(all.map(of))];
   const differ = [
     words(({ data }) => data.chemistry),
@@ -279,18 +281,6 @@ function alikeChecks(
       ]),
     ),
     judge(
-      soundRules.typical,
-      [subject],
-      [],
-      typical.length > 0
-        ? `${string.tag}: of ${typical.map(({ label }) => label).join(' and ')} only the label is known, in a string of ${string.modules.length}.`
-        : null,
-      [
-        { label: 'kinds known by their label', value: typical.length, unit: '' },
-        { label: 'modules of the string', value: string.modules.length, unit: '' },
-      ],
-    ),
-    judge(
       soundRules.empty,
       [subject],
       [],
@@ -298,6 +288,28 @@ function alikeChecks(
       [{ label: 'modules', value: string.modules.length, unit: '' }],
     ),
   ];
+}
+
+/** Kinds of which no more than the label is known, and how many modules are of them. */
+function typicalCheck(modules: Design['modules'], parts: Design['parts']): Check {
+  const of = Object.entries(modules).map(([id, { tag, part }]) => ({ id, tag, key: part, own: parts[part] }));
+  const known = of.filter(({ own }) => own?.kind === 'module' && own.data.typical === true);
+  const labels = [...new Set(known.map(({ own }) => own!.label))];
+  const unsaid = of.flatMap(({ id, tag, own }): Gap[] =>
+    own?.kind === 'module'
+      ? []
+      : [{ kind: 'not-given', path: `modules.${id}.part`, label: `kind of ${tag}` }],
+  );
+  return judge(
+    soundRules.typical,
+    ['pack'],
+    known.length > 0 ? [] : unsaid,
+    known.length > 0
+      ? `Of ${labels.join(' and ')} only the label is known, and ${known.length} ${known.length === 1 ? 'module is' : 'modules are'} of that.`
+      : null,
+    [{ label: 'modules known by their label', value: known.length, unit: '' }],
+    { parts: [...new Set(known.map(({ key }) => key))] },
+  );
 }
 
 /** Modules that stand nowhere; nothing of it while there are no strings yet. */

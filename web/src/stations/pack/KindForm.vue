@@ -6,6 +6,7 @@ import { formatNumber, parseQuantity } from '@torvek/core/quantity';
 import { BModal } from 'bootstrap-vue-next/components/BModal';
 import { computed, reactive, ref } from 'vue';
 import { ApiError } from '../../api/client';
+import { idFrom } from '../../library/part-id';
 import { useLibrary } from '../../stores/library';
 
 /** A kind of module that is not in the library yet, from its label: enough for first figures, and marked as no more than that. */
@@ -53,13 +54,6 @@ const told = computed(() => {
     capacityAh === undefined ? '' : `, about ${formatNumber((nominalV * capacityAh) / 1000)} kWh`;
   return `${cells} ${chemistry.value} ${cells === 1 ? 'cell' : 'cells'} in series${energy}`;
 });
-const slug = (text: string) =>
-  text
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60);
 
 async function save(): Promise<void> {
   const found: Record<string, string> = {};
@@ -70,7 +64,7 @@ async function save(): Promise<void> {
   if (words.make.trim() === '') found.make = 'is required';
   if (words.number.trim() === '') found.number = 'is required';
   if (chemistry.value === '') found.chemistry = 'is required';
-  const id = slug(`${words.make} ${words.number}`);
+  const id = idFrom(words.make, words.number);
   if (found.make === undefined && found.number === undefined && shelf.library.revisions(id).length > 0)
     found.number = `${words.make.trim()} ${words.number.trim()} is in the library already: choose it there`;
   let part: PartOf<'module'> | null = null;

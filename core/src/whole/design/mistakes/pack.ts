@@ -53,11 +53,7 @@ export const packMistakes: Mistake[] = [
     const module = d.modules[firstModule(d)]!;
     module.part = anotherOf(d, 'module', module.part, (data) => (data.cell.capacityAh *= 0.6));
   }),
-  mend(
-    'modules of which no more than the label is known',
-    firstStringId,
-    (d) => (moduleData(d).typical = true),
-  ),
+  mend('modules of which no more than the label is known', 'pack', (d) => (moduleData(d).typical = true)),
   mend('modules of one string of another chemistry', firstStringId, (d) => {
     const module = d.modules[firstModule(d)]!;
     module.part = anotherOf(d, 'module', module.part, (data) => {

@@ -145,6 +145,7 @@ async function record(): Promise<void> {
     );
     said.value = 'Recorded; the modules’ voltages are due again.';
     after.value = { a: '', b: '' };
+    typed.value = { ...typed.value, a: '', b: '', hours: '' };
   } catch (error) {
     said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
   } finally {
