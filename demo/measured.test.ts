@@ -112,6 +112,26 @@ describe('entries that get wet', () => {
     expect(entering([0.7, 0.65, 0.5])?.state).toBe('clear');
   });
 
+  test('what rises only farther off than a cable drips is no matter', () => {
+    const far = (awayM: number) =>
+      check(
+        changed((draft) => {
+          const own = draft.runs![run]!;
+          own.fromEntry = 'gland';
+          own.bendRadiusMm = 40;
+          own.points = [
+            { xM: -2.5, yM: -0.4, zM: 0.7 },
+            { xM: -2.5 - awayM, yM: -0.4, zM: 0.7 },
+            { xM: -2.5 - awayM, yM: -0.4, zM: 1.1 },
+            { xM: -3.6, yM: -0.4, zM: 1.1 },
+          ];
+        }),
+        'run.no-drip',
+        `${run}/from`,
+      )?.state;
+    expect([far(0.4), far(0.75)]).toEqual(['raised', 'clear']);
+  });
+
   test('where it stays dry, or nobody said how it enters, nothing is asked', () => {
     expect(entering([0.7, 0.7, 0.85], 'dry')).toBeUndefined();
     expect(check(bus, 'run.no-drip', 'run-inlet/from')).toBeUndefined();

@@ -21,6 +21,18 @@ describe('a place by the tape from three marks', () => {
     expect(found.tolMm[1]).toBeCloseTo(found.tolMm[0], 6);
   });
 
+  test('whichever way the marks lie to each other', () => {
+    const skew: [Vector, Vector, Vector] = [
+      [0.2, 0.6, 0.5],
+      [-0.9, -0.3, 0.7],
+      [-1.4, 0.4, 0.35],
+    ];
+    const place: Vector = [-0.6, 0.2, 1.1];
+    const found = taped(skew, skew.map((mark) => distance(mark, place)) as [number, number, number]);
+    if (!found.ok) throw new Error(found.message);
+    expect(distance(found.places[0], place)).toBeLessThan(1e-9);
+  });
+
   test('in the plane of its marks its height is open by far more than the tapes are wrong', () => {
     const found = taped(marks, from([-0.8, 0.1, 0.4]));
     if (!found.ok) throw new Error(found.message);

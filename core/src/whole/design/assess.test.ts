@@ -196,6 +196,16 @@ describe('results', () => {
       workSince: 'Opened.',
       moved: [],
     });
+    // What was brought level reads otherwise now.
+    const side = (id: string) => ({ id, tag: id, beforeV: 44, afterV: 44.7 });
+    const levelled = entry(
+      { kind: 'levelled', sides: [side('part-1'), side('part-2')] },
+      { subjects: [{ id: 'part-1', tag: 'P1' }] },
+    );
+    expect(one(10, [measured, levelled])).toMatchObject({
+      state: 'stale',
+      workSince: 'part-1 and part-2 brought level: 44 V to 44.7 V, 44 V to 44.7 V',
+    });
   });
   test('a correction takes the last one away and the one before counts again', () => {
     const good = result('s1', 12, 10);
