@@ -108,6 +108,16 @@ describe('cores one behind the other', () => {
     expect(wrong(front, (draft) => void (draft.plumbing![front]!.behind = drive)).gaps[0]).toMatchObject({
       message: 'must not stand behind it itself',
     });
+    // Neither has air of its own: each would ask the other for it.
+    const airless = wrong(front, (draft) => {
+      for (const id of [front, drive]) {
+        delete draft.plumbing![id]!.airKgPerS;
+        delete draft.plumbing![id]!.fan;
+      }
+      draft.plumbing![front]!.behind = drive;
+    });
+    expect(airless.gaps[0]).toMatchObject({ message: 'must not stand behind it itself' });
+    expect(wrong(drive).gaps[0]).toMatchObject({ message: 'must not stand behind it itself' });
     expect(wrong(front, (draft) => void (draft.plumbing![front]!.loop = 'loop-drive')).value).toBeNull();
   });
 

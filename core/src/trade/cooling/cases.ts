@@ -139,7 +139,7 @@ export function plateShares(plumbing: Design['plumbing'], modules: Design['modul
 /** Air through radiators of other flow than their sheet’s: UA goes with this power of it. */
 const airPower = 0.6;
 
-/** What the core of a radiator exchanges for each litre of it, W/K, at most and at least, with so much air on each square metre. */
+/** What the core of a radiator exchanges for each litre of it, W/K, at least and at most, with so much air on each square metre. */
 const coreWPerKL = [40, 90] as const;
 const coreAirKgPerSM2 = 4;
 
@@ -219,50 +219,59 @@ class Doing {
     return null;
   }
 
-  /** Air through a radiator, kg/s; undefined: nobody said. */
-  private airThrough(item: PlumbingItem, front: PlumbingItem | undefined): number | undefined {
-    const fan = this.slices.parts[item.fan ?? ''];
-    // Without a fan there is air through it only while the vehicle drives; what stands behind has the air of what stands before.
+  /** The cores that stand before a radiator, the nearest first; null: what is said of them cannot be. */
+  private frontsOf(id: Id, item: PlumbingItem): PlumbingItem[] | null {
+    const seen = new Set([id]);
+    const fronts: PlumbingItem[] = [];
+    for (let front = item.behind; front !== undefined; front = fronts.at(-1)!.behind) {
+      const one = this.slices.plumbing?.[front];
+      const message =
+        one?.kind !== 'radiator'
+          ? 'must be a radiator'
+          : seen.has(front)
+            ? 'must not stand behind it itself'
+            : one.loop === item.loop
+              ? 'must be of another loop: cores of one loop are given as one'
+              : null;
+      if (message !== null) {
+        this.gaps.push({
+          kind: 'invalid',
+          path: `plumbing.${id}.behind`,
+          label: `what ${item.tag} stands behind`,
+          message,
+        });
+        return null;
+      }
+      seen.add(front);
+      fronts.push(one!);
+    }
+    return fronts;
+  }
+
+  /** Air through a radiator, kg/s, that has its own or that of the core before it; undefined: nobody said. */
+  private airThrough(item: PlumbingItem, fronts: readonly PlumbingItem[]): number | undefined {
+    const [front, ...others] = fronts;
     if (item.airKgPerS === undefined && item.fan === undefined && front !== undefined)
-      return this.airThrough(front, this.frontOf(front));
+      return this.airThrough(front, others);
+    const fan = this.slices.parts[item.fan ?? ''];
+    // Without a fan there is air through it only while the vehicle drives.
     const blown = this.at === 'hill' || item.fan !== undefined || item.switched !== undefined;
     if (!blown || !runsIn(item.switched, this.at)) return 0;
     return item.airKgPerS ?? (fan?.kind === 'fan' ? fan.data.airKgPerS : undefined);
   }
 
-  private frontOf = ({ behind }: PlumbingItem): PlumbingItem | undefined =>
-    behind === undefined ? undefined : this.slices.plumbing?.[behind];
-
-  /** By how much the cores before it have warmed the air, K; all that the loop of each takes up goes into that air. */
-  private warmedK(id: Id, item: PlumbingItem, airKgPerS: number): number | null {
-    const seen = new Set([id]);
-    let heatW = 0;
-    let front = item.behind;
-    while (front !== undefined) {
-      const one = this.slices.plumbing?.[front];
-      if (one?.kind !== 'radiator' || seen.has(front) || one.loop === item.loop) {
-        this.gaps.push({
-          kind: 'invalid',
-          path: `plumbing.${id}.behind`,
-          label: `what ${item.tag} stands behind`,
-          message:
-            one?.kind !== 'radiator'
-              ? 'must be a radiator'
-              : seen.has(front)
-                ? 'must not stand behind it itself'
-                : 'must be of another loop: cores of one loop are given as one',
-        });
-        return null;
-      }
-      seen.add(front);
-      for (const [other, piece] of Object.entries(this.slices.plumbing ?? {}))
-        if (piece.loop === one.loop) heatW += this.heatOf(other, piece) ?? 0;
-      front = one.behind;
-    }
-    return airKgPerS > 0 ? heatW / (airKgPerS * airJPerKgK) : 0;
+  /** By how much the cores before it have warmed the air, K; all that the loop of each takes up goes into that air, once. */
+  private warmedK(fronts: readonly PlumbingItem[], airKgPerS: number): number {
+    if (fronts.length === 0 || !(airKgPerS > 0)) return 0;
+    const loops = new Set(fronts.map(({ loop }) => loop));
+    const heatW = Object.entries(this.slices.plumbing ?? {}).reduce(
+      (sum, [id, piece]) => (loops.has(piece.loop) ? sum + (this.heatOf(id, piece) ?? 0) : sum),
+      0,
+    );
+    return heatW / (airKgPerS * airJPerKgK);
   }
 
-  radiatorOf(id: Id, item: PlumbingItem): Exchanger['radiator'] | null {
+  radiatorOf(id: Id, item: PlumbingItem): NonNullable<Exchanger['radiator']> | null {
     const { slices, end } = this;
     const wrong = (['airKgPerS', 'uaWPerK', 'coreWidthMm', 'coreHeightMm', 'coreDepthMm'] as const).filter(
       (field) =>
@@ -274,10 +283,10 @@ class Doing {
         ),
     );
     if (wrong.length > 0) return null;
-    const airKgPerS = this.airThrough(item, this.frontOf(item));
+    const fronts = this.frontsOf(id, item);
+    if (fronts === null) return null;
+    const airKgPerS = this.airThrough(item, fronts);
     if (airKgPerS === undefined) return this.need(id, item, 'airKgPerS', 'air');
-    const warmedK = this.warmedK(id, item, airKgPerS);
-    if (warmedK === null) return null;
     const part = slices.parts[item.radiator ?? ''];
     const own = part?.kind === 'radiator' ? part.data : null;
     const band = coreBandWPerK(item, airKgPerS);
@@ -290,7 +299,7 @@ class Doing {
             ? band[end === 'least' ? 0 : 1]
             : null;
     if (uaWPerK === null) return this.need(id, item, 'radiator', 'kind');
-    return { uaWPerK, airKgPerS, airC: this.airC + warmedK };
+    return { uaWPerK, airKgPerS, airC: this.airC + this.warmedK(fronts, airKgPerS) };
   }
 }
 
@@ -338,7 +347,7 @@ export function doingIn(
   for (const { id, item } of pieces) {
     if (item.kind === 'radiator') {
       const radiator = all.radiatorOf(id, item);
-      if (radiator !== null && radiator !== undefined) doing.set(id, { radiator });
+      if (radiator !== null) doing.set(id, { radiator });
       continue;
     }
     const heatW = all.heatOf(id, item);
