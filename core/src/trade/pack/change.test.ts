@@ -54,5 +54,18 @@ test('one string is changed by itself: longer, of another kind, and one module o
   const less = edit(bus350, (draft) => takeModuleOut(draft, gone))!.design;
   expect(less.strings[first]!.modules).toEqual(before.filter((id) => id !== gone));
   expect(less.modules[gone]).toBeUndefined();
+  // Between the third and the fourth, and between the sixth and the seventh: the one beside it stays, the other moves along.
+  const numbered = edit(bus350, (draft) => {
+    Object.assign(draft.strings[first]!, { fuseAt: 3, disconnectAt: 6 });
+    draft.pack.leads = {
+      'lead-a': { tag: 'A', string: first, joint: 4 },
+      'lead-b': { tag: 'B', string: second, joint: 4 },
+      'lead-c': { tag: 'C', string: first, joint: 0 },
+      'lead-d': { tag: 'D', string: first },
+    };
+    takeModuleOut(draft, gone);
+  })!.design;
+  expect(numbered.strings[first]).toMatchObject({ fuseAt: 3, disconnectAt: 5 });
+  expect(Object.values(numbered.pack.leads!).map(({ joint }) => joint)).toEqual([3, 4, 0, undefined]);
   for (const design of [longer, mixed, less]) expect(checkDesign(design).ok).toBe(true);
 });

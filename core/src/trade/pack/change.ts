@@ -73,13 +73,24 @@ export function shapeString(
   unpinUnused(draft);
 }
 
-/** Takes one module out of the design: its string is shorter by it, and the others of the string close up. */
+/**
+ * Takes one module out of the design: its string is shorter by it, and the others of the string close up. Fuse, disconnect and cables
+ * stay between the modules they were between; what lay beside the one that goes lies where its neighbours meet.
+ */
 export function takeModuleOut(draft: Draft<Design>, id: Id): void {
   delete draft.modules[id];
   removeFromPlates(draft, [id]);
   removeFromSensors(draft, [id]);
-  for (const string of Object.values(draft.strings))
-    if (string.modules.includes(id)) string.modules = string.modules.filter((one) => one !== id);
+  for (const [key, string] of Object.entries(draft.strings)) {
+    const at = string.modules.indexOf(id);
+    if (at < 0) continue;
+    string.modules.splice(at, 1);
+    const moved = (joint: number) => (joint > at ? joint - 1 : joint);
+    if (string.fuseAt !== undefined) string.fuseAt = moved(string.fuseAt);
+    if (string.disconnectAt !== undefined) string.disconnectAt = moved(string.disconnectAt);
+    for (const lead of Object.values(draft.pack.leads ?? {}))
+      if (lead.string === key && lead.joint !== undefined) lead.joint = moved(lead.joint);
+  }
   unpinUnused(draft);
 }
 
