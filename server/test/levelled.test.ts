@@ -65,6 +65,7 @@ test('what is wrong is named by its field, and nothing is recorded', async () =>
   expect(await paths({ sides: [one] })).toEqual([422, 'sides']);
   expect(await paths({ sides: [one, { ...two, id: 'module-208' }] })).toEqual([422, 'sides.1.id']);
   expect(await paths({ sides: [one, { ...two, id: 'box-nose' }] })).toEqual([422, 'sides.1.id']);
+  expect(await paths({ sides: [one, { ...two, id: 'string-2' }] })).toEqual([422, 'sides.1.id']);
   expect(await paths({ sides: [one, { ...two, afterV: -1 }] })).toEqual([422, 'sides.1.afterV']);
   expect(await paths(pair({ linkOhm: 0 }))).toEqual([422, 'linkOhm']);
 });

@@ -35,6 +35,8 @@ export const levelled = defineJudge<LevelledRequest>({
         throw invalidInput([{ path: `sides.${i}.id`, message: 'is no string and no module of this design' }]);
       return side;
     }) as [(typeof known)[number], (typeof known)[number]];
+    if (a.modules.some((module) => b.modules.includes(module)))
+      throw invalidInput([{ path: 'sides.1.id', message: `shares modules with ${a.tag}` }]);
     const { input } = matchInputOf(
       job.design,
       a,

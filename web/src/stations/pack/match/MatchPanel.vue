@@ -122,6 +122,11 @@ const said = ref<string | null>(null);
 const busy = ref(false);
 async function record(): Promise<void> {
   const [afterA, afterB] = [number(after.value.a, 'V'), number(after.value.b, 'V')];
+  const [beforeA, beforeB] = used.value;
+  if (beforeA === undefined || beforeB === undefined) {
+    said.value = 'Voltages before: measured or typed, for each.';
+    return;
+  }
   if (afterA == null || afterB == null || a.value === undefined || b.value === undefined) {
     said.value = 'Voltages after: a number for each, in V.';
     return;
@@ -134,8 +139,8 @@ async function record(): Promise<void> {
         id: newId('entry'),
         kind: 'levelled',
         sides: [
-          { id: a.value.id, beforeV: used.value[0] ?? 0, afterV: afterA },
-          { id: b.value.id, beforeV: used.value[1] ?? 0, afterV: afterB },
+          { id: a.value.id, beforeV: beforeA, afterV: afterA },
+          { id: b.value.id, beforeV: beforeB, afterV: afterB },
         ],
         ...(link != null && link > 0 && { linkOhm: link / 1000 }),
         ...(bench != null && bench > 0 && { gearA: bench }),
