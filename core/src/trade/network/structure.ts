@@ -1,4 +1,5 @@
 import type { CircuitItem, DeviceItem, StringItem } from '../../model/document';
+import type { ModuleData } from '../../model/parts';
 import type { SharedView } from '../../model/step';
 import type { NetworkSlices } from './feeding';
 
@@ -31,6 +32,12 @@ const string = (item: StringItem): StringItem => ({
   ...partsGiven(item, 'contactor', 'fuse'),
 });
 
+/** Of a kind of module all that shows in how things connect. */
+const voltageAlone = ({ cell, ...data }: ModuleData): ModuleData => ({
+  ...data,
+  cell: { ...cell, resistanceOhm: 0, ocvTable: [] },
+});
+
 /**
  * How a design is put together, without what its parts are rated for: what the rules of the network go by. Resistances and
  * ratings of the graph made of it are not known.
@@ -46,7 +53,7 @@ export const structureView: SharedView<NetworkSlices> = {
     circuits: each(design.circuits, circuit),
     parts: Object.fromEntries(
       Object.entries(design.parts).flatMap(([key, part]) =>
-        part.kind === 'module' ? [[key, { ...part }]] : [],
+        part.kind === 'module' ? [[key, { ...part, data: voltageAlone(part.data) }]] : [],
       ),
     ),
   }),

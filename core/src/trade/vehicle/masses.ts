@@ -1,6 +1,6 @@
 import { figureId, type Figure, type Gap, type FigureName } from '../../ground/figure';
 import { isHoseRun, loopMass, runMass, type Design } from '../../model/document';
-import type { Reader, StepDefinition } from '../../model/step';
+import type { SharedView, StepDefinition } from '../../model/step';
 import type { MassChange } from './axle-loads';
 
 /** A block of mass in the side view: what leaves, what comes. */
@@ -69,10 +69,14 @@ export function massBlocks(design: MassSlices): MassList {
     }
   }
   const kgOf = (part: string) => (parts[part]?.kind === 'module' ? parts[part].data.massKg : 0);
+  const insideKg = new Map<string, number>();
+  for (const { box, part } of Object.values(modules)) {
+    if (box !== undefined) insideKg.set(box, (insideKg.get(box) ?? 0) + kgOf(part));
+  }
   for (const [id, { tag, emptyKg, xM, zM, lengthM, heightM }] of Object.entries(boxes)) {
-    const inside = Object.values(modules).filter((module) => module.box === id);
-    if (inside.length === 0 && emptyKg === undefined) continue;
-    const massKg = inside.reduce((sum, { part }) => sum + kgOf(part), 0) + (emptyKg ?? 0);
+    const inside = insideKg.get(id);
+    if (inside === undefined && emptyKg === undefined) continue;
+    const massKg = (inside ?? 0) + (emptyKg ?? 0);
     const size = given({ xM, zM, lengthM, heightM });
     add({ id, name: tag, kind: 'box', massKg, ...size }, `boxes.${id}.xM`, `place of ${tag}`);
   }
@@ -118,21 +122,8 @@ const given = <T extends Record<string, number | undefined>>(fields: T) =>
 export const placed = (blocks: readonly MassBlock[]): (MassBlock & { xM: number })[] =>
   blocks.filter((block): block is MassBlock & { xM: number } => block.xM !== undefined);
 
-export function readMassList(read: Reader): MassList {
-  return massBlocks({
-    masses: read.at('masses'),
-    boxes: read.at('boxes'),
-    modules: read.at('modules'),
-    devices: read.at('devices'),
-    parts: read.at('parts'),
-    runs: read.at('runs'),
-    circuits: read.at('circuits'),
-    pack: read.at('pack'),
-    loops: read.at('loops'),
-    plumbing: read.at('plumbing'),
-    joins: read.at('joins'),
-  });
-}
+/** Made once per design: sums and axle loads go by the same list. */
+export const massListView: SharedView<MassList> = { id: 'vehicle.mass-list', make: massBlocks };
 
 const paths: Record<MassBlock['kind'], (id: string) => string> = {
   out: (id) => `masses.${id}.massKg`,
@@ -150,7 +141,7 @@ export const massesStep: StepDefinition = {
   version: 1,
   subjects: () => ['vehicle'],
   compute(subject, read) {
-    const { blocks, gaps, uncounted } = readMassList(read);
+    const { blocks, gaps, uncounted } = read.shared(massListView);
     const missed =
       uncounted.length === 0 ? '' : `; not in it yet: ${uncounted.map(({ label }) => label).join(', ')}`;
     const sum = (kinds: string[]) =>

@@ -5,7 +5,7 @@ import { formatNumber } from '../../ground/quantity';
 import { Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { axleLoads, type MassChange } from './axle-loads';
 import { cycleStep } from './cycle-step';
-import { massesStep, placed, readMassList, type MassBlock } from './masses';
+import { massesStep, massListView, placed, type MassBlock } from './masses';
 import { range } from './range';
 import { roadInputs } from './road-inputs';
 import { accessories } from './accessories';
@@ -18,7 +18,7 @@ const axlesStep: StepDefinition = {
   subjects: () => ['vehicle'],
   compute(subject, read) {
     const vehicle = read.at('vehicle');
-    const { blocks, gaps, placeGaps, uncounted } = readMassList(read);
+    const { blocks, gaps, placeGaps, uncounted } = read.shared(massListView);
     const loadsOf = (all: MassChange[], missing: Gap[]) => {
       const inputs = new Inputs(read);
       inputs.given('wheelbaseM', vehicle.wheelbaseM, 'vehicle.wheelbaseM', 'wheelbase');
