@@ -81,6 +81,44 @@ describe('proposals', () => {
     for (const { fit } of boxContents(taken).values()) expect(fit).not.toBeNull();
   });
 
+  test('a module that stays is where it was in every proposal, and its string has what it had', () => {
+    // The fourth of string 1 sits in the floor box; the last of string 2 in the tail box.
+    const bound = changed((draft) => {
+      draft.modules['module-104']!.stays = true;
+      draft.modules['module-208']!.stays = true;
+    });
+    const asked = arrangeInputOf(bound).input!;
+    expect(asked.strings.map(({ stay }) => stay)).toEqual([
+      { 'box-left': { 'brackwater-m12@1': 1 } },
+      { 'box-tail': { 'brackwater-m12@1': 1 } },
+    ]);
+    const found = arrange(asked);
+    let at = found.next();
+    while (at.done !== true) at = found.next();
+    expect(at.value.best.length).toBeGreaterThan(2);
+    for (const one of at.value.best) {
+      const taken = changed((draft) => {
+        draft.modules['module-104']!.stays = true;
+        draft.modules['module-208']!.stays = true;
+        takeArrangement(draft, one);
+      });
+      expect(taken.modules['module-104']!.box).toBe('box-left');
+      expect(taken.modules['module-208']!.box).toBe('box-tail');
+      for (const [id, { modules }] of Object.entries(taken.strings))
+        expect([...modules].sort()).toEqual([...bus.strings[id]!.modules].sort());
+      expect(evaluate(taken).figures['vehicle.axles:vehicle:rearKg']!.value).toBeCloseTo(one.rearKg, 6);
+    }
+  });
+
+  test('proposals keep the limits of both axles', () => {
+    expect(input!.rearLimitKg).toBe(bus.vehicle.rearLimitKg);
+    expect(input!.frontLimitKg).toBe(bus.vehicle.frontLimitKg);
+    for (const one of best) {
+      expect(one.rearKg).toBeLessThanOrEqual(bus.vehicle.rearLimitKg!);
+      expect(one.frontKg).toBeLessThanOrEqual(bus.vehicle.frontLimitKg!);
+    }
+  });
+
   test('what is missing is named by its field', () => {
     const without = changed((draft) => {
       delete draft.boxes['box-tail']!.widthM;

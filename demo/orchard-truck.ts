@@ -161,6 +161,8 @@ const design: Design = {
       widthM: 0.6,
       heightM: 0.3,
       emptyKg: 24,
+      liftPoints: 4,
+      liftKg: 150,
       anchors: 6,
       anchorN: 6000,
       accessFrom: 'above',

@@ -2,6 +2,7 @@ import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
 import { wrongCharge } from './charge-cases';
+import { moduleOf, rightPack, wrongPack } from './pack-cases';
 import { rightSense, wrongSense } from './sense-cases';
 import { rightCooling, wrongCooling } from './cooling-cases';
 import { libraryBus } from './library-bus';
@@ -16,11 +17,6 @@ const withoutStringContactors = (draft: Design) => {
 const withOwnContactors = (draft: Design) => {
   draft.circuits['circuit-charger']!.contactor = 'hollin-k200@1';
   draft.circuits['circuit-charger']!.poles = 'both';
-};
-const moduleOf = (draft: Design) => {
-  const part = draft.parts[Object.values(draft.modules)[0]!.part];
-  if (part?.kind !== 'module') throw new Error('no module');
-  return part.data;
 };
 const contactorData = (draft: Design) => {
   const part = draft.parts[circuit(draft).contactor!];
@@ -72,6 +68,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
   ...wrongCooling,
   ...wrongCharge,
   ...wrongSense,
+  ...wrongPack,
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
   'run.obstacle': (draft) => void (draft.zones!['zone-rail']!.kind = 'obstacle'),
@@ -179,25 +176,6 @@ export const wrong: Record<string, (draft: Design) => void> = {
     draft.vehicle.gradeFraction = -0.2;
     draft.vehicle.accessoriesW = 0;
   },
-  'pack.ten-second-resistance': (draft) => void (draft.pack.peakCurrentA = 1),
-  'pack.cell-below-minimum-at-peak': (draft) => {
-    draft.pack.socForPeakFraction = 0.01;
-    draft.pack.peakCurrentA = 300;
-  },
-  'pack.module-peak-current': (draft) => void (draft.pack.peakCurrentA = 701),
-  'pack.above-device-window': (draft) => void (draft.devices['device-heater']!.maxV = 400),
-  'pack.below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 289),
-  'pack.device-window-wide': (draft) => void (draft.devices['device-dcdc']!.minV = 20),
-  'pack.sags-below-device-window': (draft) => void (draft.devices['device-inverter']!.minV = 335),
-  'pack.anchors-weak': (draft) => void (draft.boxes['box-tail']!.anchors = 2),
-  'pack.no-access': (draft) => void (draft.boxes['box-tail']!.accessFrom = 'none'),
-  'pack.vent': (draft) => void (draft.boxes['box-nose']!.vent = 'none'),
-  'pack.box-overfull': (draft) => {
-    for (const module of Object.values(draft.modules)) module.box = 'box-collector';
-  },
-  'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 224),
-  'pack.heater-cut-out': (draft) => void (draft.devices['device-heater']!.thermalCut = 'in the coil circuit'),
-  'pack.heater-weak': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 440),
   'balance-time.sense-lead-limit': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
   'balance.target-outside-cell': (draft) => void (draft.pack.balance!.targetV = 4.197),
   'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 2.99),
@@ -280,32 +258,6 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'vehicle.gross-above-axles': (draft) => void (draft.vehicle.grossLimitKg = 30_000),
   'vehicle.overloaded-before': (draft) => void (draft.vehicle.rearKg = draft.vehicle.rearLimitKg! + 80),
   'vehicle.mass-outside': (draft) => void (draft.masses['mass-motor']!.xM = -25),
-  'pack.box-outside': (draft) => void (draft.boxes['box-tail']!.xM = -9),
-  'pack.box-low': (draft) => void (draft.boxes['box-tail']!.zM = 0.2),
-  'pack.boxes-overlap': (draft) => {
-    const [nose, tail] = [draft.boxes['box-nose']!, draft.boxes['box-tail']!];
-    Object.assign(tail, { xM: nose.xM, yM: nose.yM, zM: nose.zM });
-  },
-  'pack.module-continuous-current': (draft) => void (moduleOf(draft).continuousA = 20),
-  'pack.load-over-peak': (draft) => void (draft.pack.peakCurrentA = 320),
-  'pack.charged-above-cell': (draft) => void (moduleOf(draft).cell.maxV = 3.9),
-  'pack.module-above-touch': (draft) => void (draft.settings.touchLimitV = 40),
-  'pack.warm-over-cold': (draft) => void (draft.pack.warmResistanceFactor = 2.8),
-  'pack.peak-outside-window': (draft) => void (draft.pack.socForPeakFraction = 0.02),
-  'pack.unlike-modules': (draft) => {
-    const module = Object.values(draft.modules)[0]!;
-    const other = JSON.parse(JSON.stringify(draft.parts[module.part])) as Design['parts'][string];
-    other.id += '-x';
-    (other.data as ReturnType<typeof moduleOf>).cell.capacityAh = 44;
-    draft.parts[`${other.id}@${other.revision}`] = other;
-    module.part = `${other.id}@${other.revision}`;
-  },
-  'pack.typical-data': (draft) => void (moduleOf(draft).typical = true),
-  'pack.module-in-no-string': (draft) => void Object.values(draft.strings)[0]!.modules.pop(),
-  'pack.module-in-no-box': (draft) => void delete Object.values(draft.modules)[0]!.box,
-  'pack.string-empty': (draft) =>
-    void (draft.strings['string-x'] = { ...Object.values(draft.strings)[0]!, tag: 'SX', modules: [] }),
-  'pack.heater-over-rating': (draft) => void (draft.devices['device-heater']!.ratedVoltageV = 200),
   'charging.none': (draft) => {
     for (const id of ['device-charger', 'device-inlet']) draft.devices[id]!.kind = 'other';
   },
@@ -381,10 +333,6 @@ export const wrong: Record<string, (draft: Design) => void> = {
   },
   'cable.pack-cable-unsaid': (draft) => void delete draft.pack.leads!['lead-1-2'],
   'cable.pack-cable-place': (draft) => void (draft.pack.leads!['lead-1-2']!.joint = 9),
-  'pack.charge-current': (draft) => void (draft.pack.chargeA = 235),
-  'pack.regen-peak': (draft) => void (draft.pack.regenPeakA = 401),
-  'pack.regen-below-load': (draft) => void (draft.pack.regenPeakA = 79),
-  'pack.posts-alike': (draft) => void (draft.modules['module-102']!.plusSide = 'left'),
   'sense.unfused': (draft) => void (leadsToMonitor(draft).fused = 'none'),
   'sense.fuse-far': (draft) => void (leadsToMonitor(draft).fused = 'monitor'),
   'sense.fuse-voltage': (draft) => void (leadsToMonitor(draft).fuseV = 400),
@@ -428,6 +376,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
 export const right: Record<string, (draft: Design) => void> = {
   ...rightCooling,
   ...rightSense,
+  ...rightPack,
   'fuse.inrush': withOwnContactors,
   'fuse.tap-unprotected': (draft) =>
     void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.15, tapAreaMm2: 4 }),
@@ -436,8 +385,6 @@ export const right: Record<string, (draft: Design) => void> = {
   'contactor.both-ways': (draft) => void (circuit(draft).loadProfile = [[60, 100]]),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
-  'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
-  'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 225),
   'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 3),
   'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0234),
   'network.live-outside': (draft) => {

@@ -24,6 +24,8 @@ export const moduleFields = {
   tag,
   part: { ...part('Kind', 'module'), schema: text(), given: true } as Field<PartKey, true>,
   box: refer('Box', 'boxes'),
+  /** Proposals leave it in its box. */
+  stays: flag('Stays in its box'),
   /** Where its positive post comes to lie, seen along its row; neighbours that are joined straight across alternate. */
   plusSide: choice('Positive post', ['left', 'right']),
 };
@@ -57,6 +59,16 @@ export const boxFields = {
   /** Fasteners that hold the box in the vehicle, and the force each is made for. */
   anchors: num('Anchors', '', { usual: [1, 100] }),
   anchorN: num('Each is made for', 'N', { usual: [200, 300000] }),
+  /** Levels above its floor on which modules stand, what one takes of the height, and the force it is made for. */
+  shelves: num('Shelves', '', { usual: [0, 10] }),
+  shelfMm: num('A shelf takes', 'mm', { fallback: 0, usual: [0, 100] }),
+  shelfN: num('Each shelf is made for', 'N', { usual: [50, 200000] }),
+  /** Points at which it is lifted full, the load each is made for, and the slings’ lean from the upright. */
+  liftPoints: num('Lifting points', '', { usual: [0, 8] }),
+  liftKg: num('Each is made to lift', 'kg', { usual: [20, 20000] }),
+  slingDeg: num('Slings lean by', '°', { fallback: 45, usual: [0, 60] }),
+  /** Between the outer points along the box; absent: as long as the box. */
+  liftSpanM: num('Points apart, along', 'm', { usual: [0.05, 6] }),
   accessFrom: choice('Reached from', accessSides),
   vent: choice('Vent', vents),
   /** Where gas of a cell that fails would go. */

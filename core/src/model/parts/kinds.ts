@@ -33,6 +33,9 @@ export interface ModuleData {
   lengthMm: number;
   widthMm: number;
   heightMm: number;
+  /** Its maker allows it to lie on its long side, to stand on its end; absent: upright alone. */
+  onSide?: boolean;
+  onEnd?: boolean;
   continuousA: number;
   /** For 10 s. */
   peakA: number;

@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import * as fc from 'fast-check';
-import { arrange, fitModules, rankOf, shortestOrder, type ArrangeInput, type ArrangeResult } from '.';
+import {
+  arrange,
+  fitModules,
+  mostModules,
+  rankOf,
+  shortestOrder,
+  type ArrangeInput,
+  type ArrangeResult,
+} from '.';
 
 const size = { lengthMm: 590, widthMm: 225, heightMm: 108 };
 const roomy = { lengthM: 1.3, widthM: 0.75, heightM: 0.4, marginMm: 20 };
@@ -64,6 +72,79 @@ describe('modules in a box', () => {
           }
         });
       }),
+    );
+  });
+});
+
+describe('shelves, and modules that may lie', () => {
+  test('a shelf of 20 mm halves the height: 370 mm of clear height are two levels of 175 mm, one module each', () => {
+    const shelved = { ...roomy, heightM: 0.41, shelves: 1, shelfMm: 20 };
+    // Turned they stand two along and three across: six a layer, three layers without the shelf.
+    expect(mostModules({ ...roomy, heightM: 0.41 }, size)).toBe(18);
+    expect(mostModules(shelved, size)).toBe(12);
+    const fit = fitModules(shelved, [{ size, count: 12 }])!;
+    expect(fit.slots.map(({ level }) => level)).toEqual([
+      ...Array<number>(6).fill(0),
+      ...Array<number>(6).fill(1),
+    ]);
+    // 185 mm below the middle is the floor; the upper level begins 175 + 20 mm above it.
+    expect(fit.slots[0]!.zM).toBeCloseTo(-0.185 + 0.054, 9);
+    expect(fit.slots[6]!.zM).toBeCloseTo(-0.185 + 0.195 + 0.054, 9);
+    expect(fitModules(shelved, [{ size, count: 13 }])).toBeNull();
+  });
+
+  test('a shelf that leaves too little height leaves no room at all', () => {
+    expect(mostModules({ ...roomy, heightM: 0.2, shelves: 1 }, size)).toBe(0);
+    expect(fitModules({ ...roomy, heightM: 0.2, shelves: 1 }, [{ size, count: 1 }])).toBeNull();
+  });
+
+  test('in a flat box they fit on their side alone, and only where their maker allows it', () => {
+    const tall = { lengthMm: 590, widthMm: 108, heightMm: 225 };
+    const flat = { ...roomy, heightM: 0.16 };
+    expect(mostModules(flat, tall)).toBe(0);
+    expect(fitModules(flat, [{ size: tall, count: 1 }])).toBeNull();
+    const side = { ...tall, onSide: true };
+    expect(mostModules(flat, side)).toBe(6);
+    const [slot] = fitModules(flat, [{ size: side, count: 6 }])!.slots;
+    expect([slot!.lengthM, slot!.widthM, slot!.heightM]).toEqual([0.59, 0.225, 0.108]);
+  });
+
+  test('on its end a module is as high as it was long', () => {
+    const high = { ...roomy, heightM: 0.65 };
+    expect(mostModules(high, size)).toBe(30);
+    expect(fitModules({ ...high, lengthM: 0.2, widthM: 0.3 }, [{ size, count: 1 }])).toBeNull();
+    const [slot] = fitModules({ ...high, lengthM: 0.2, widthM: 0.3 }, [
+      { size: { ...size, onEnd: true }, count: 1 },
+    ])!.slots;
+    expect(slot!.heightM).toBe(0.59);
+  });
+
+  test('what a box has room for is what fits, and one more does not', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          lengthMm: fc.integer({ min: 100, max: 700 }),
+          widthMm: fc.integer({ min: 50, max: 300 }),
+          heightMm: fc.integer({ min: 40, max: 200 }),
+          onSide: fc.boolean(),
+          onEnd: fc.boolean(),
+        }),
+        fc.integer({ min: 0, max: 3 }),
+        fc.integer({ min: 0, max: 30 }),
+        (one, shelves, shelfMm) => {
+          const room = { ...roomy, shelves, shelfMm };
+          const most = mostModules(room, one);
+          expect(fitModules(room, [{ size: one, count: most + 1 }])).toBeNull();
+          const fit = fitModules(room, [{ size: one, count: most }]);
+          expect(fit).not.toBeNull();
+          const clearM = (0.36 - shelves * (shelfMm / 1000)) / (shelves + 1);
+          for (const { zM, heightM, level } of fit!.slots) {
+            const floorM = -0.18 + level * (clearM + shelfMm / 1000);
+            expect(zM - heightM / 2).toBeGreaterThan(floorM - 1e-9);
+            expect(zM + heightM / 2).toBeLessThan(floorM + clearM + 1e-6);
+          }
+        },
+      ),
     );
   });
 });
@@ -301,6 +382,61 @@ describe('arrangement search', () => {
       done: true,
       best: [],
       feasible: 0,
+      tooHeavy: 0,
     });
+  });
+
+  const two: ArrangeInput = {
+    ...vehicle,
+    boxes: [box('nose', 0.3, 0.8), box('floor', -1.5, 1.2), box('tail', -4.8, 0.9)],
+    kinds: { m: { ...size, massKg: 31.5 } },
+    strings: [
+      { id: 's1', counts: { m: 5 } },
+      { id: 's2', counts: { m: 5 } },
+    ],
+    keep: 1000,
+  };
+  const held = (one: ArrangeResult['best'][number], string: string, at: string) =>
+    one.counts[string]?.[at]?.['m'] ?? 0;
+
+  test('what stays in a box is there in every proposal, string by string, and nothing else is lost', () => {
+    const free = run(two);
+    const bound = run({
+      ...two,
+      strings: [
+        { id: 's1', counts: { m: 5 }, stay: { nose: { m: 2 }, tail: { m: 1 } } },
+        { id: 's2', counts: { m: 5 }, stay: { tail: { m: 2 } } },
+      ],
+    });
+    expect(bound.best.length).toBeGreaterThan(1);
+    for (const one of bound.best) {
+      expect(held(one, 's1', 'nose')).toBeGreaterThanOrEqual(2);
+      expect(held(one, 's1', 'tail')).toBeGreaterThanOrEqual(1);
+      expect(held(one, 's2', 'tail')).toBeGreaterThanOrEqual(2);
+      for (const string of ['s1', 's2'])
+        expect(['nose', 'floor', 'tail'].reduce((sum, at) => sum + held(one, string, at), 0)).toBe(5);
+    }
+    const inside = free.best.filter((one) => {
+      const of = (at: string) => held(one, 's1', at) + held(one, 's2', at);
+      return of('nose') >= 2 && of('tail') >= 3;
+    });
+    expect(bound.feasible).toBe(inside.length);
+  });
+
+  test('more that stays than the string has is no arrangement', () => {
+    const result = run({ ...two, strings: [{ id: 's1', counts: { m: 1 }, stay: { nose: { m: 2 } } }] });
+    expect([result.feasible, result.best]).toEqual([0, []]);
+  });
+
+  test('no proposal loads an axle beyond its limit; those that would are counted', () => {
+    const free = run(two);
+    const rears = free.best.map(({ rearKg }) => rearKg).sort((a, b) => a - b);
+    const rearLimitKg = rears[Math.floor(rears.length / 2)]!;
+    const kept = run({ ...two, rearLimitKg });
+    expect(kept.feasible).toBe(rears.filter((kg) => kg <= rearLimitKg + 1e-6).length);
+    expect(kept.feasible + kept.tooHeavy).toBe(free.feasible);
+    expect(Math.max(...kept.best.map(({ rearKg }) => rearKg))).toBeLessThanOrEqual(rearLimitKg + 1e-6);
+    const front = run({ ...two, frontLimitKg: 100 });
+    expect([front.feasible, front.tooHeavy]).toEqual([0, free.feasible]);
   });
 });

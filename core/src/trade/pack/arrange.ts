@@ -1,6 +1,7 @@
 import { axleLoads, type MassChange } from '../vehicle';
 import { fitModules, type BoxRoom, type ModuleSize } from './fit';
 import { shortestOrder, type Place } from './order';
+import { counted, Splitter } from './splitter';
 
 export interface ArrangeBox extends BoxRoom, Place {
   id: string;
@@ -11,11 +12,18 @@ export interface ArrangeInput {
   boxes: ArrangeBox[];
   /** Kinds of module by key. */
   kinds: Record<string, ModuleSize & { massKg: number }>;
-  /** How many of each kind each string takes. */
-  strings: { id: string; counts: Record<string, number> }[];
+  /** How many of each kind each string takes, and how many of them stay in which box. */
+  strings: {
+    id: string;
+    counts: Record<string, number>;
+    stay?: Record<string, Record<string, number>>;
+  }[];
   wheelbaseM: number;
   frontKg: number;
   rearKg: number;
+  /** What each axle may carry; absent: nobody said. */
+  frontLimitKg?: number;
+  rearLimitKg?: number;
   /** Everything but the modules: what leaves, what comes, empty boxes. */
   changes: MassChange[];
   /** Where strings begin and end. */
@@ -53,6 +61,8 @@ export interface ArrangeResult {
   best: Arrangement[];
   /** Feasible divisions of the modules over the boxes. */
   feasible: number;
+  /** Divisions that fit their boxes and load an axle beyond its limit. */
+  tooHeavy: number;
 }
 
 /** Shifts that differ by less are equal to the one who stands at the scales, points. */
@@ -91,11 +101,21 @@ export function* arrange(input: ArrangeInput): Generator<ArrangeProgress, Arrang
   const kinds = Object.keys(input.kinds);
   const totals = kinds.map((kind) => strings.reduce((sum, { counts }) => sum + (counts[kind] ?? 0), 0));
   const fits = boxes.map((box) => fitCache(box, kinds, totals, input));
-  const shiftOf = shifter(input, kinds);
+  const loadsOf = loader(input, kinds);
+  const stay = strings.map((string) =>
+    boxes.flatMap(({ id }) => kinds.map((kind) => string.stay?.[id]?.[kind] ?? 0)),
+  );
   const split = new Splitter(
     strings.map(({ counts }) => kinds.map((kind) => counts[kind] ?? 0)),
     boxes.length,
+    stay,
   );
+  /** What stays in a box, of all strings. */
+  const least = boxes.map((_, b) =>
+    kinds.map((_kind, k) => stay.reduce((sum, row) => sum + row[b * kinds.length + k]!, 0)),
+  );
+  /** What stays in this box and all later ones. */
+  const kept = (box: number, k: number) => least.slice(box).reduce((sum, own) => sum + own[k]!, 0);
   // Modules in box b of kind k: division[b * kinds + k].
   const division = new Array<number>(boxes.length * kinds.length).fill(0);
   const found: {
@@ -106,11 +126,16 @@ export function* arrange(input: ArrangeInput): Generator<ArrangeProgress, Arrang
     spare: number;
   }[] = [];
   let feasible = 0;
+  let tooHeavy = 0;
   let steps = 0;
 
   function judge(): void {
+    const { shiftPoints, within } = loadsOf(division);
+    if (!within) {
+      tooHeavy += 1;
+      return;
+    }
     feasible += 1;
-    const shiftPoints = shiftOf(division);
     const worst = found.length < keep ? null : found.at(-1)!.rank;
     if (worst !== null && rankOf({ shiftPoints, linksBetween: 0, spareFraction: 0 })[0] > worst[0]!) return;
     let spareFraction = 1;
@@ -147,12 +172,17 @@ export function* arrange(input: ArrangeInput): Generator<ArrangeProgress, Arrang
     if (box === boxes.length - 1) {
       steps += 1;
       if (steps % everySteps === 0) yield { done: false, fraction: Math.min(share, 1), feasible };
-      if (fits[box]!(left) === null) return;
+      if (least[box]!.some((count, k) => left[k]! < count) || fits[box]!(left) === null) return;
       left.forEach((count, k) => (division[box * kinds.length + k] = count));
       judge();
       return;
     }
-    const choices = [...counted(left)];
+    const choices = [
+      ...counted(
+        left.map((count, k) => count - kept(box + 1, k)),
+        least[box],
+      ),
+    ];
     const narrower = width / choices.length;
     for (const [i, own] of choices.entries()) {
       if (fits[box]!(own) === null) {
@@ -174,22 +204,7 @@ export function* arrange(input: ArrangeInput): Generator<ArrangeProgress, Arrang
   const best = found.map(({ parts, division: own, shiftPoints, spare }) =>
     described(input, kinds, own, parts, shiftPoints, spare),
   );
-  return { done: true, best, feasible };
-}
-
-/** Every vector between zero and the limits. */
-function* counted(limits: readonly number[]): Generator<number[]> {
-  const own = limits.map(() => 0);
-  for (;;) {
-    yield [...own];
-    let k = 0;
-    while (k < limits.length && own[k] === limits[k]) {
-      own[k] = 0;
-      k += 1;
-    }
-    if (k === limits.length) return;
-    own[k]! += 1;
-  }
+  return { done: true, best, feasible, tooHeavy };
 }
 
 /** Spare share of a box by what is in it, or null where it does not fit; remembered. */
@@ -209,8 +224,8 @@ function fitCache(box: ArrangeBox, kinds: string[], totals: readonly number[], i
   };
 }
 
-/** Shift of the axle split for a division; the axle loads are linear in the masses. */
-function shifter(input: ArrangeInput, kinds: string[]) {
+/** Shift of the axle split for a division, and whether both axles carry it; their loads are linear in the masses. */
+function loader(input: ArrangeInput, kinds: string[]) {
   const { frontKg, rearKg, wheelbaseM, changes, boxes } = input;
   const before = frontKg / (frontKg + rearKg);
   const base = axleLoads.calculate({ frontKg, rearKg, wheelbaseM, changes }).result;
@@ -220,83 +235,20 @@ function shifter(input: ArrangeInput, kinds: string[]) {
       return { massKg, frontKg: massKg * (1 + box.xM / wheelbaseM) };
     }),
   );
-  return (division: readonly number[]): number => {
+  const { frontLimitKg = Infinity, rearLimitKg = Infinity } = input;
+  return (division: readonly number[]): { shiftPoints: number; within: boolean } => {
     let front = base.frontKg;
     let total = base.totalKg;
     for (let i = 0; i < division.length; i += 1) {
       front += division[i]! * perModule[i]!.frontKg;
       total += division[i]! * perModule[i]!.massKg;
     }
-    return (front / total - before) * 100;
+    return {
+      shiftPoints: (front / total - before) * 100,
+      within: front <= frontLimitKg + 1e-6 && total - front <= rearLimitKg + 1e-6,
+    };
   };
 }
-
-/** Divides what each box holds among the strings so that as few joints as can be lead from box to box. */
-class Splitter {
-  private readonly known = new Map<string, { links: number; parts: number[][][] }>();
-
-  constructor(
-    private readonly strings: number[][],
-    private readonly boxes: number,
-  ) {}
-
-  best(division: readonly number[]): { links: number; parts: number[][][] } {
-    return this.from(0, [...division]);
-  }
-
-  /** The least joints of strings `s` and later, which take all that is left. */
-  private from(s: number, left: number[]): { links: number; parts: number[][][] } {
-    const kinds = this.strings[0]?.length ?? 0;
-    if (s === this.strings.length) return { links: 0, parts: [] };
-    if (s === this.strings.length - 1) {
-      const own = this.boxesOf(left, kinds);
-      return { links: joints(own), parts: [own] };
-    }
-    const key = `${s}|${left.join(',')}`;
-    const before = this.known.get(key);
-    if (before !== undefined) return before;
-    let best: { links: number; parts: number[][][] } | null = null;
-    for (const take of this.takes(this.strings[s]!, left, 0)) {
-      const own = this.boxesOf(take, kinds);
-      const links = joints(own);
-      if (best !== null && links >= best.links) continue;
-      const rest = this.from(
-        s + 1,
-        left.map((count, i) => count - take[i]!),
-      );
-      if (best === null || links + rest.links < best.links)
-        best = { links: links + rest.links, parts: [own, ...rest.parts] };
-      if (best.links === 0) break;
-    }
-    this.known.set(key, best!);
-    return best!;
-  }
-
-  private boxesOf(flat: readonly number[], kinds: number): number[][] {
-    return Array.from({ length: this.boxes }, (_, b) => flat.slice(b * kinds, (b + 1) * kinds));
-  }
-
-  /** Every way a string can take its modules from what is left. */
-  private *takes(wanted: readonly number[], left: readonly number[], box: number): Generator<number[]> {
-    const kinds = wanted.length;
-    if (box === this.boxes - 1) {
-      const last = left.slice(box * kinds);
-      if (wanted.every((count, k) => count <= last[k]!)) yield [...wanted];
-      return;
-    }
-    const limits = wanted.map((count, k) => Math.min(count, left[box * kinds + k]!));
-    for (const own of counted(limits))
-      for (const rest of this.takes(
-        wanted.map((count, k) => count - own[k]!),
-        left,
-        box + 1,
-      ))
-        yield [...own, ...rest];
-  }
-}
-
-const joints = (own: number[][]) =>
-  Math.max(own.filter((counts) => counts.some((count) => count > 0)).length - 1, 0);
 
 function described(
   input: ArrangeInput,

@@ -1,9 +1,10 @@
 import type { Draft } from 'immer';
-import type { Design, Id } from '../../model/document';
+import type { BoxItem, Design, Id } from '../../model/document';
+import type { ModuleData } from '../../model/parts';
 import type { Gap } from '../../ground/figure';
 import { massBlocks, placed, type MassSlices } from '../vehicle';
 import type { ArrangeInput, Arrangement } from './arrange';
-import { defaultMarginMm, fitModules, type Fit } from './fit';
+import { defaultMarginMm, fitModules, type Fit, type ModuleSize } from './fit';
 import { cableWayM, type Place } from './order';
 
 type Slices = MassSlices & Pick<Design, 'vehicle' | 'strings'>;
@@ -16,6 +17,21 @@ function homeBox(design: Slices): Id | undefined {
 }
 
 const placeOf = ({ xM = 0, yM = 0, zM = 0 }: Partial<Place>): Place => ({ xM, yM, zM });
+
+/** What of a box the fit goes by, besides its size. */
+export const roomOf = ({ linkPitchMm, shelves, shelfMm }: BoxItem) => ({
+  ...(linkPitchMm !== undefined && { linkPitchMm }),
+  ...(shelves !== undefined && { shelves }),
+  ...(shelfMm !== undefined && { shelfMm }),
+});
+
+const sizeOf = ({ lengthMm, widthMm, heightMm, onSide, onEnd }: ModuleData): ModuleSize => ({
+  lengthMm,
+  widthMm,
+  heightMm,
+  ...(onSide === true && { onSide }),
+  ...(onEnd === true && { onEnd }),
+});
 
 /** A box that only holds mains or strings’ meeting point, when it is another than the ones with modules. */
 const isForModules = (design: Slices, id: Id) =>
@@ -53,7 +69,7 @@ export function arrangeInputOf(design: Slices): { input: ArrangeInput | null; ga
         widthM: positive(box.widthM, `${at}.widthM`, `width of ${box.tag}`),
         heightM: positive(box.heightM, `${at}.heightM`, `height of ${box.tag}`),
         marginMm: design.pack.boxMarginMm ?? defaultMarginMm,
-        ...(box.linkPitchMm !== undefined && { linkPitchMm: box.linkPitchMm }),
+        ...roomOf(box),
       };
     });
   if (boxes.length === 0) gaps.push({ kind: 'not-given', path: 'boxes', label: 'boxes' });
@@ -62,15 +78,19 @@ export function arrangeInputOf(design: Slices): { input: ArrangeInput | null; ga
     .filter(([, { modules }]) => modules.length > 0)
     .map(([id, { modules }]) => {
       const counts: Record<string, number> = {};
+      const stay: Record<Id, Record<string, number>> = {};
       for (const module of modules) {
         const key = design.modules[module]?.part ?? '';
         const part = design.parts[key];
         if (part?.kind !== 'module') continue;
-        const { lengthMm, widthMm, heightMm, massKg } = part.data;
-        kinds[key] = { lengthMm, widthMm, heightMm, massKg };
+        kinds[key] = { ...sizeOf(part.data), massKg: part.data.massKg };
         counts[key] = (counts[key] ?? 0) + 1;
+        const box = design.modules[module]?.stays === true ? design.modules[module].box : undefined;
+        if (box === undefined || design.boxes[box] === undefined) continue;
+        stay[box] ??= {};
+        stay[box][key] = (stay[box][key] ?? 0) + 1;
       }
-      return { id, counts };
+      return { id, counts, ...(Object.keys(stay).length > 0 && { stay }) };
     });
   if (strings.length === 0) gaps.push({ kind: 'not-given', path: 'strings', label: 'modules in series' });
   const masses = massBlocks({ ...design, modules: {} });
@@ -87,27 +107,39 @@ export function arrangeInputOf(design: Slices): { input: ArrangeInput | null; ga
       rearKg,
       changes: placed(masses.blocks).map(({ name, massKg, xM }) => ({ name, massKg, xM })),
       mains: placeOf(design.boxes[home ?? ''] ?? boxes[0]!),
+      ...(vehicle.frontLimitKg !== undefined && { frontLimitKg: vehicle.frontLimitKg }),
+      ...(vehicle.rearLimitKg !== undefined && { rearLimitKg: vehicle.rearLimitKg }),
     },
     gaps: [],
   };
 }
 
-/** Takes a proposal: every string’s modules into its boxes in series order; modules of one kind keep their order. */
+/**
+ * Takes a proposal: every string’s modules into its boxes in series order; modules of one kind keep their order, and those
+ * that stay in their box do.
+ */
 export function takeArrangement(draft: Draft<Design>, { counts, order }: Arrangement): void {
   for (const [id, string] of Object.entries(draft.strings)) {
     const boxes = order[id];
     if (boxes === undefined) continue;
+    const stays = (module: Id) => {
+      const { stays: kept, box } = draft.modules[module] ?? {};
+      return kept === true && box !== undefined && draft.boxes[box] !== undefined ? box : null;
+    };
     const left = [...string.modules];
     const placed: Id[] = [];
     for (const box of boxes)
-      for (const [kind, count] of Object.entries(counts[id]?.[box] ?? {}))
-        for (let n = 0; n < count; n += 1) {
-          const at = left.findIndex((module) => draft.modules[module]?.part === kind);
-          if (at < 0) continue;
-          const [module] = left.splice(at, 1);
-          draft.modules[module!]!.box = box;
-          placed.push(module!);
+      for (const [kind, count] of Object.entries(counts[id]?.[box] ?? {})) {
+        const ofKind = left.filter((module) => draft.modules[module]?.part === kind);
+        const bound = ofKind.filter((module) => stays(module) === box);
+        const free = ofKind.filter((module) => stays(module) === null).slice(0, count - bound.length);
+        for (const module of ofKind) {
+          if (!bound.includes(module) && !free.includes(module)) continue;
+          left.splice(left.indexOf(module), 1);
+          draft.modules[module]!.box = box;
+          placed.push(module);
         }
+      }
     string.modules = [...placed, ...left];
   }
 }
@@ -169,7 +201,7 @@ export function boxContents(
       const inside = all.filter((module) => design.modules[module]?.box === id);
       const keys = [...new Set(inside.map((module) => design.modules[module]!.part))];
       const modules = keys.flatMap((key) => inside.filter((module) => design.modules[module]!.part === key));
-      const { lengthM, widthM, heightM, linkPitchMm } = box;
+      const { lengthM, widthM, heightM } = box;
       if (lengthM === undefined || widthM === undefined || heightM === undefined)
         return [id, { modules, fit: null, sized: false }];
       const sizes = keys.flatMap((key) => {
@@ -177,7 +209,7 @@ export function boxContents(
         return part?.kind === 'module'
           ? [
               {
-                size: part.data,
+                size: sizeOf(part.data),
                 count: inside.filter((module) => design.modules[module]!.part === key).length,
               },
             ]
@@ -186,7 +218,11 @@ export function boxContents(
       const marginMm = design.pack.boxMarginMm ?? defaultMarginMm;
       return [
         id,
-        { modules, fit: fitModules({ lengthM, widthM, heightM, marginMm, linkPitchMm }, sizes), sized: true },
+        {
+          modules,
+          fit: fitModules({ lengthM, widthM, heightM, marginMm, ...roomOf(box) }, sizes),
+          sized: true,
+        },
       ];
     }),
   );

@@ -33,7 +33,15 @@ export const boxRules = {
     'Modules do not fit their box',
     'What does not fit on paper fits by force, and chafes.',
     'Move modules to another box, make it larger, or prove another way of stacking in a dry fit.',
-    'Sizes of box and modules; modules upright, in rows, turned in plan',
+    'Sizes of box and modules; modules in rows, turned in plan, upright unless their maker allows more',
+  ),
+  shelf: rule(
+    'shelf-weak',
+    'mend',
+    'A shelf of a box does not hold what stands on it',
+    'In a crash, and in every pothole, the upper modules come down on posts and links below.',
+    'A stronger shelf, fewer modules on it, or its load led into the walls; the local rule comes first.',
+    'Mass on the fullest shelf × g-load of the local rule',
   ),
   pitch: rule(
     'link-pitch-tight',

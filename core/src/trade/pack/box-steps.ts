@@ -1,9 +1,11 @@
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { judge, type StepDefinition } from '../../model/step';
+import { packDefaults, type BoxItem, type Id } from '../../model/document';
+import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { gravityMPerS2 } from '../vehicle';
-import { boxContents } from './arrangement';
+import { boxContents, roomOf, type BoxContent } from './arrangement';
 import { boxRules } from './box-rules';
+import { mostModules } from './fit';
 
 /** A box as a thing that is built: what holds it, who reaches into it, whether it breathes, whether its modules fit. */
 export const boxStep: StepDefinition = {
@@ -76,6 +78,7 @@ export const boxStep: StepDefinition = {
                 },
               ],
       },
+      roomFigure(subject, box, read, content),
     ];
     const widest = Math.max(0, ...data.map(({ widthMm }) => widthMm));
     const checks: Check[] = [
@@ -125,7 +128,7 @@ export const boxStep: StepDefinition = {
           [subject],
           sizes,
           content.sized && content.fit === null
-            ? `${data.length} modules do not fit into ${box.tag} (${formatNumber((box.lengthM ?? 0) * 1000)} × ${formatNumber((box.widthM ?? 0) * 1000)} × ${formatNumber((box.heightM ?? 0) * 1000)} mm) upright in rows.`
+            ? `${data.length} modules do not fit into ${box.tag} (${formatNumber((box.lengthM ?? 0) * 1000)} × ${formatNumber((box.widthM ?? 0) * 1000)} × ${formatNumber((box.heightM ?? 0) * 1000)} mm) in rows${data.some((one) => one.onSide === true || one.onEnd === true) ? '' : ', upright'}.`
             : null,
           [
             { label: 'modules', value: data.length, unit: '' },
@@ -135,6 +138,34 @@ export const boxStep: StepDefinition = {
           ],
         ),
       );
+      if ((box.shelves ?? 0) >= 1) {
+        const perShelf = (content.fit?.slots ?? []).reduce((kg, { level }, i) => {
+          if (level > 0) kg[level] = (kg[level] ?? 0) + (data[i]?.massKg ?? 0);
+          return kg;
+        }, new Array<number>());
+        const onShelfKg = Math.max(0, ...perShelf.filter((kg) => kg !== undefined));
+        const shelfN = onShelfKg * gravityMPerS2 * (anchorG ?? 0);
+        checks.push(
+          judge(
+            boxRules.shelf,
+            [subject],
+            [
+              ...anchorGaps.filter((gap) => gap.kind === 'not-given' && gap.path === 'settings.anchorG'),
+              ...missing(box.shelfN, 'shelfN', 'force a shelf is made for'),
+              ...(content.fit === null ? (sizes.length > 0 ? sizes : [notHeld(at, box.tag)]) : []),
+            ],
+            shelfN > (box.shelfN ?? Infinity)
+              ? `The fullest shelf of ${box.tag} carries ${formatNumber(onShelfKg)} kg: ${formatNumber(shelfN / 1000)} kN at ${formatNumber(anchorG ?? 0)} g, and it is made for ${formatNumber((box.shelfN ?? 0) / 1000)} kN.`
+              : null,
+            [
+              { label: 'on the fullest shelf', value: onShelfKg, unit: 'kg' },
+              { label: 'force on it', value: shelfN, unit: 'N' },
+              { label: 'made for', value: box.shelfN ?? 0, unit: 'N' },
+              { label: 'g-load', value: anchorG ?? 0, unit: 'g' },
+            ],
+          ),
+        );
+      }
       if (box.linkPitchMm !== undefined)
         checks.push(
           judge(
@@ -154,3 +185,60 @@ export const boxStep: StepDefinition = {
     return { figures, checks };
   },
 };
+
+const notHeld = (path: string, label: string): Gap => ({
+  kind: 'invalid',
+  path,
+  label,
+  message: 'does not hold its modules',
+});
+
+/** How many of its kind of module a box has room for; of the pack's first kind while it is empty. */
+function roomFigure(subject: Id, box: BoxItem, read: Reader, content: BoxContent): Figure {
+  const modules = read.at('modules');
+  const parts = read.at('parts');
+  const keys = [...new Set(content.modules.map((id) => modules[id]!.part))];
+  const key = keys[0] ?? Object.values(modules)[0]?.part;
+  const part = parts[key ?? ''];
+  const at = `boxes.${subject}`;
+  const gaps: Gap[] = (['lengthM', 'widthM', 'heightM'] as const).flatMap((field) =>
+    box[field] === undefined
+      ? [
+          {
+            kind: 'not-given' as const,
+            path: `${at}.${field}`,
+            label: `${field.slice(0, -1)} of ${box.tag}`,
+          },
+        ]
+      : [],
+  );
+  if (part?.kind !== 'module') gaps.push({ kind: 'not-given', path: 'modules', label: 'kind of module' });
+  if (keys.length > 1) gaps.push({ kind: 'never', label: `${box.tag} holds ${keys.length} kinds of module` });
+  const label = 'Modules it has room for';
+  const base = { id: figureId('pack.box', subject, 'roomFor'), label, unit: '' };
+  if (gaps.length > 0 || part?.kind !== 'module') return { ...base, value: null, gaps, working: [] };
+  const { lengthM = 0, widthM = 0, heightM = 0 } = box;
+  const marginMm = read.at('pack', 'boxMarginMm') ?? packDefaults.boxMarginMm;
+  const value = mostModules({ lengthM, widthM, heightM, marginMm, ...roomOf(box) }, part.data);
+  const inner = (metres: number) => metres * 1000 - 2 * marginMm;
+  return {
+    ...base,
+    value,
+    gaps: [],
+    working: [
+      {
+        symbol: 'n',
+        label,
+        formula: 'rows·across·layers',
+        inputs: [
+          { symbol: 'l', value: inner(lengthM), unit: 'mm', origin: { kind: 'document', path: at } },
+          { symbol: 'w', value: inner(widthM), unit: 'mm', origin: { kind: 'document', path: at } },
+          { symbol: 'h', value: inner(heightM), unit: 'mm', origin: { kind: 'document', path: at } },
+        ],
+        value,
+        unit: '',
+        source: `${part.label} in rows, turned in plan where more fit${part.data.onSide === true || part.data.onEnd === true ? ', laid down as its maker allows' : ', upright'}; off each wall ${formatNumber(marginMm)} mm`,
+      },
+    ],
+  };
+}

@@ -1,7 +1,8 @@
 /** The figures of this room’s steps; a step without any stands here with `never`. */
 declare module '../../ground/figure' {
   interface StepFigures {
-    'pack.box': 'anchorForceN';
+    'pack.box': 'anchorForceN' | 'roomFor';
+    'pack.lift': 'offCentreM' | 'worstPointKg';
     'pack.source': 'linksOhm' | 'stringOhm' | 'voltageAtLowV';
     'pack.temperature': 'warmOhm' | 'coldOhm';
     'pack.pack':

@@ -29,6 +29,14 @@ export {
   type BoxContent,
   type StringWay,
 } from './arrangement';
-export { defaultMarginMm, fitModules, type BoxRoom, type Fit, type ModuleSize, type Slot } from './fit';
+export {
+  defaultMarginMm,
+  fitModules,
+  mostModules,
+  type BoxRoom,
+  type Fit,
+  type ModuleSize,
+  type Slot,
+} from './fit';
 export { cableWayM, shortestOrder, type Place } from './order';
 export { inSeries, leadOhm, leadsOf, oneLeadOhm, standsForAll } from './lead-step';

@@ -6,6 +6,7 @@ import { formatNumber } from '../../ground/quantity';
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { heaterStep } from './heater-step';
 import { boxStep } from './box-steps';
+import { liftStep } from './lift-step';
 import { readPackLayout } from './layout';
 import { pack } from './pack';
 import { packRules } from './rules';
@@ -253,6 +254,7 @@ export const packSteps: StepDefinition[] = [
   windowsStep,
   heaterStep,
   boxStep,
+  liftStep,
   placingStep,
   soundStep,
   alikeStep,

@@ -7,6 +7,7 @@ import PanelNav from '../../parts/PanelNav.vue';
 import { computed, defineAsyncComponent } from 'vue';
 import { useRoute } from 'vue-router';
 import BoxFacts from './BoxFacts.vue';
+import BoxLifting from './BoxLifting.vue';
 import BoxTable from './BoxTable.vue';
 import LinksOut from './LinksOut.vue';
 import DeviceTable from './DeviceTable.vue';
@@ -97,6 +98,16 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
           <span class="hint">anchors against the g-load, access, vents, link pitch</span>
         </div>
         <BoxFacts />
+      </section>
+      <section class="sheet-card">
+        <div class="card-head">
+          <h2>Shelves and lifting</h2>
+          <span class="hint"
+            >of four slings two are certain to bear; they lean by 45° from the upright where nothing is
+            said</span
+          >
+        </div>
+        <BoxLifting />
       </section>
       <PostsPanel />
     </template>

@@ -49,6 +49,15 @@ export const packMistakes: Mistake[] = [
     'pack',
     (d) => (moduleData(d).peakA = moduleData(d).continuousA / 2),
   ),
+  mend('a box on lifting points made for less than it weighs', firstBox, (d) =>
+    Object.assign(d.boxes[firstBox(d)]!, { liftPoints: 4, liftKg: 10 }),
+  ),
+  note('a full box with nothing to lift it by', firstBox, (d) =>
+    Object.assign(d.boxes[firstBox(d)]!, { liftPoints: 0, emptyKg: 60 }),
+  ),
+  mend('a shelf made for less than stands on it', firstBox, (d) =>
+    Object.assign(d.boxes[firstBox(d)]!, { heightM: 3, lengthM: 0.8, shelves: 1, shelfN: 60 }),
+  ),
   mend('modules of one string unlike in capacity', firstStringId, (d) => {
     const module = d.modules[firstModule(d)]!;
     module.part = anotherOf(d, 'module', module.part, (data) => (data.cell.capacityAh *= 0.6));

@@ -163,6 +163,16 @@ function setKind(event: Event): void {
     unpinUnused(draft);
   });
 }
+const staying = computed(() => moving.value.filter((id) => job.design.modules[id]!.stays === true).length);
+function setStays(event: Event): void {
+  const stays = (event.target as HTMLInputElement).checked;
+  job.change(`${names()} ${stays ? 'stays in its box' : 'may go to another box'}`, (draft) => {
+    for (const id of moving.value) {
+      if (stays) draft.modules[id]!.stays = true;
+      else delete draft.modules[id]!.stays;
+    }
+  });
+}
 function setBox(event: Event): void {
   target.value = (event.target as HTMLSelectElement).value;
   drop({ box: target.value, before: null });
@@ -258,7 +268,18 @@ function setBox(event: Event): void {
             </option>
           </select>
         </label>
-        <button type="button" class="btn btn-quiet btn-sm" @click="chosen = new Set()">choose nothing</button>
+        <label title="Proposals leave it there"
+          ><input
+            type="checkbox"
+            class="form-check-input"
+            aria-label="Stays in its box"
+            :checked="staying === moving.length"
+            :indeterminate="staying > 0 && staying < moving.length"
+            :disabled="!job.editable"
+            @change="setStays"
+          />stays</label
+        >
+        <button type="button" class="btn btn-quiet btn-sm" @click="chosen = new Set()">none</button>
       </template>
     </div>
     <p class="visually-hidden" role="status">{{ said }}</p>
@@ -284,7 +305,7 @@ function setBox(event: Event): void {
 }
 
 .chosen select.kind {
-  width: 17rem;
+  width: 13rem;
 }
 
 .tally {
@@ -323,7 +344,7 @@ function setBox(event: Event): void {
 .chosen {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.5rem 0.8rem;
+  gap: 0.5rem 0.6rem;
   align-items: center;
   min-height: 2.3rem;
   margin-top: 0.3rem;

@@ -61,7 +61,7 @@ const label = (chip: Chip) => {
 const spoken = (chip: Chip) =>
   `${chip.tag}, ${chip.string === null ? 'in no string' : `place ${chip.string.place} of ${chip.string.tag}`}, ${
     drawn.value.boxes.find(({ id }) => id === chip.box)?.tag ?? 'in no box'
-  }`;
+  }${chip.stays ? ', stays there' : ''}`;
 
 const boxFacts = (box: DrawnBox) =>
   [
@@ -203,6 +203,7 @@ defineExpose({ focus });
             flat: flat(chip),
             second: (chip.string?.index ?? 0) % 2 === 1,
             stacked: chip.layer > 0,
+            stays: chip.stays,
           }"
           :data-module="chip.id"
           :style="chipStyle(chip, box)"
@@ -367,6 +368,11 @@ defineExpose({ focus });
   border-style: double;
   border-width: 3px;
   padding: 0 0 0 1px;
+}
+
+/* Held at its foot: proposals leave it there. */
+.chip.stays {
+  box-shadow: inset 0 -4px 0 var(--tv-soft);
 }
 
 .chip.chosen {

@@ -81,6 +81,10 @@ onBeforeUnmount(() => {
   if (previewed.value !== null) job.preview(null);
   worker?.terminate();
 });
+const kept = computed(
+  () =>
+    Object.values(job.design.modules).filter(({ stays, box }) => stays === true && box !== undefined).length,
+);
 const rows = computed(() =>
   (result.value?.best ?? []).map((one) => ({ one, ...explain(one, job.committed) })),
 );
@@ -110,6 +114,15 @@ const rows = computed(() =>
           result.feasible > rows.length ? `; the best ${rows.length}:` : result.feasible === 0 ? '.' : ':'
         }}</span
       >
+      <span v-if="state === 'done' && result && result.tooHeavy > 0" class="soft" data-too-heavy
+        >{{ result.tooHeavy }} more
+        {{ result.tooHeavy === 1 ? 'fits its boxes and loads' : 'fit their boxes and load' }} an axle beyond
+        its limit</span
+      >
+      <span v-if="kept > 0" class="soft"
+        >{{ kept }} {{ kept === 1 ? 'module stays' : 'modules stay' }} in
+        {{ kept === 1 ? 'its box' : 'their boxes' }}</span
+      >
       <button v-if="rows.length > 0" type="button" class="btn btn-quiet btn-sm" @click="close">
         put away
       </button>
@@ -121,8 +134,11 @@ const rows = computed(() =>
       >{{ needs.gaps.length > 4 ? ` and ${needs.gaps.length - 4} more` : '' }}.
     </p>
     <p v-if="state === 'done' && rows.length === 0">
-      No division of these modules over these boxes fits: upright, in rows, turned in plan. Larger boxes or
-      another module would.
+      {{
+        (result?.tooHeavy ?? 0) > 0
+          ? 'Every division that fits its boxes loads an axle beyond its limit. Lighter modules, or boxes at other places, would do.'
+          : 'No division of these modules over these boxes fits in rows, turned in plan. Larger boxes or another module would.'
+      }}
     </p>
     <table v-if="rows.length > 0" class="list" aria-label="Proposals">
       <thead>

@@ -17,6 +17,8 @@ export interface Chip {
   zM: number;
   heightM: number;
   layer: number;
+  /** Proposals leave it in its box. */
+  stays: boolean;
 }
 
 export interface DrawnBox {
@@ -67,6 +69,7 @@ export function drawnBoxes(design: Design): Drawn {
         tag: design.modules[module]!.tag,
         string: placeIn.get(module) ?? null,
         box: id,
+        stays: design.modules[module]!.stays === true,
         ...slot,
         xM: at.xM + slot.xM,
         yM: at.yM + slot.yM,
@@ -93,6 +96,7 @@ export function drawnBoxes(design: Design): Drawn {
       tag,
       string: placeIn.get(id) ?? null,
       box: null,
+      stays: false,
       xM: 0,
       yM: 0,
       zM: 0,
