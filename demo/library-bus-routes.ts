@@ -54,6 +54,7 @@ export const runs: NonNullable<Design['runs']> = {
     conduit: 'steel',
     conduitInnerMm: 42,
     conduitOuterMm: 46,
+    fittings: 'metal',
     points: points(
       [-2.8, -0.6, 0.72, 'conduit'],
       [-3.35, -0.6, 0.72],

@@ -22,8 +22,31 @@ const raised = (evaluation: Evaluation) =>
 const rules = (evaluation: Evaluation) => raised(evaluation).map(({ rule }) => rule.id);
 const value = (evaluation: Evaluation, id: FigureId) => evaluation.figures[id]?.value;
 
+/** A number or a flag anywhere in the design, in lists and parts too, moved or taken away. */
+function anyNumber(draft: Design, next: () => number): void {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
+  const root = pick(Object.keys(draft).filter((key) => key !== 'schema'));
+  let holder = (draft as unknown as Record<string, unknown>)[root] as Record<string, unknown>;
+  for (let depth = 0; depth < 6; depth += 1) {
+    const inner = Object.values(holder).filter(
+      (one): one is Record<string, unknown> => typeof one === 'object' && one !== null,
+    );
+    const own = Object.keys(holder).filter((key) => ['number', 'boolean'].includes(typeof holder[key]));
+    if (own.length > 0 && (inner.length === 0 || next() < 0.6)) {
+      const key = pick(own);
+      const now = holder[key];
+      if (typeof now === 'boolean') holder[key] = !now;
+      else if (next() < 0.1 && !Array.isArray(holder)) delete holder[key];
+      else holder[key] = (now as number) * pick([0.97, 1.02, 1.3, 0.6]);
+      return;
+    }
+    if (inner.length === 0) return;
+    holder = pick(inner);
+  }
+}
+
 /** One random edit: a number anywhere in the design moved, taken away or given back, the pack reshaped, a part exchanged. */
-function randomEdit(draft: Design, next: () => number, count: number): void {
+function randomEdit(draft: Design, next: () => number, count: number, anywhere = false): void {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
   const kind = next();
   if (kind < 0.15) {
@@ -45,6 +68,8 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
       massKg: next() * 200,
       xM: next() * 6 - 5,
     };
+  } else if (anywhere && kind < 0.75) {
+    anyNumber(draft, next);
   } else {
     const holder = pick<Record<string, unknown>>([
       draft.vehicle as Record<string, unknown>,
@@ -65,13 +90,13 @@ function randomEdit(draft: Design, next: () => number, count: number): void {
 
 describe('the memo', () => {
   test('warm evaluation equals cold after random changes', () => {
-    const changes = times(72, 1000);
+    const changes = times(108, 2000);
     const next = numbersFrom(20261125);
     const evaluator = createEvaluator();
     let design = libraryBus.design;
     for (let count = 0; count < changes; count += 1) {
       if (count % 36 === 35) design = libraryBus.design;
-      design = edit(design, (draft) => randomEdit(draft as Design, next, count))?.design ?? design;
+      design = edit(design, (draft) => randomEdit(draft as Design, next, count, true))?.design ?? design;
       const warm = evaluator.evaluate(design);
       // Cold takes several times as long: every third state is compared, after changes that warm has seen one by one.
       if (count % 3 !== 0) continue;

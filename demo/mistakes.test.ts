@@ -48,7 +48,8 @@ const goneWithIt: Record<string, RegExp> = {
   'runs.circuits': /^(bonding|cable|run)\./,
   'runs.bendRadiusMm': /^(bonding|cable)\./,
   // What was taped from marks goes with the points it was taped to.
-  'runs.points': /^(bonding|cable|bend-card|conduit-fit|pull)\.|^run\.(taped-off|loose-length)/,
+  'runs.points':
+    /^(bonding|cable|bend-card|conduit-fit|pull)\.|^run\.(taped-off|loose-length|water-stands|plastic-fittings)/,
   // A run whose end still moves is measured in place: nobody cuts it now.
   'runs.fromFixed': /^run\.loose-length/,
   'runs.toFixed': /^run\.loose-length/,

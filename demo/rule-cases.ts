@@ -3,6 +3,7 @@ import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
 import { wrongCharge } from './charge-cases';
 import { moduleOf, rightPack, wrongPack } from './pack-cases';
+import { rightRoute, wrongRoute } from './route-cases';
 import { rightSense, wrongSense } from './sense-cases';
 import { rightCooling, wrongCooling } from './cooling-cases';
 import { libraryBus } from './library-bus';
@@ -69,33 +70,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
   ...wrongCharge,
   ...wrongSense,
   ...wrongPack,
-  'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
-  'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
-  'run.obstacle': (draft) => void (draft.zones!['zone-rail']!.kind = 'obstacle'),
-  'run.no-drip': (draft) => {
-    const run = draft.runs!['run-dcdc']!;
-    run.fromEntry = 'gland';
-    run.points![0]!.zM = 0.6;
-    run.points![1]!.zM = 0.9;
-    run.points![1]!.yM = -0.2;
-  },
-  'run.loose-length': (draft) => {
-    const run = draft.runs!['run-inlet']!;
-    for (const point of run.points!) point.tolMm = 60;
-  },
-  'run.taped-off': (draft) => void (draft.datums!['datum-hanger']!.xM = -2.9),
-  'run.low': (draft) => void (draft.runs!['run-dcdc']!.points![1]!.zM = -0.1),
-  'run.end-off': (draft) => void (draft.devices['device-dcdc']!.xM = -3.5),
-  'run.through': (draft) => void Object.assign(draft.devices['device-dcdc']!, { xM: 0, yM: -0.46, zM: 0.6 }),
-  'run.cut-short': (draft) => void (draft.runs!['run-dcdc']!.cutLengthM = 1.2),
-  'run.hose-beside-cable': (draft) => void (draft.runs!['run-dcdc']!.hoses = ['piece-hose-5']),
-  'run.hose-off': (draft) => void (draft.joins!['join-pack-back-floor']!.xM = -0.8),
-  'run.devices-overlap': (draft) =>
-    void Object.assign(draft.devices['device-dcdc']!, { xM: -5.7, yM: -0.9, zM: 1 }),
-  'run.device-outside': (draft) => void (draft.devices['device-inlet']!.xM = -7),
-  'run.device-low': (draft) => void (draft.devices['device-dcdc']!.zM = 0.1),
-  'run.one-pole': (draft) => void (draft.runs!['run-dcdc']!.poles = 'minus'),
-  'run.twice': (draft) => void draft.runs!['run-dcdc']!.circuits!.push('circuit-compressor'),
+  ...wrongRoute,
   'joints.no-kind': (draft) => void delete draft.joints!['joint-m10'],
   'joints.torque-over-proof': (draft) => void (draft.joints!['joint-posts']!.torqueNm = 24),
   'joints.engagement': (draft) => void (draft.joints!['joint-posts']!.engagementMm = 9.5),
@@ -377,6 +352,7 @@ export const right: Record<string, (draft: Design) => void> = {
   ...rightCooling,
   ...rightSense,
   ...rightPack,
+  ...rightRoute,
   'fuse.inrush': withOwnContactors,
   'fuse.tap-unprotected': (draft) =>
     void Object.assign(draft.circuits['circuit-dcdc']!, { tapLengthM: 0.15, tapAreaMm2: 4 }),

@@ -73,6 +73,9 @@ export const deviceFields = {
   cutBelowV: num('Stops below', 'V', { at: 'charge/ladder', usual: [10, 1000] }),
   /** A charger that runs with nobody there. */
   unattended: flag('Runs with nobody there', { at: 'protect/bonds' }),
+  /** An inverter: the cable of each motor phase. */
+  phaseCable: part('Cable of each motor phase', 'cable', { at: 'route/runs' }),
+  phaseScreened: flag('Motor phases screened', { at: 'route/runs' }),
   /** An insulation monitor in it: active ones send a signal of their own into the network. */
   insulationMonitor: choice('Insulation monitor', ['active', 'passive']),
   /** Its middle in the vehicle frame, and outer sizes. */

@@ -16,6 +16,7 @@ export * from './run';
 export {
   loopsM,
   conductorsOf,
+  type Carrying,
   isHoseRun,
   laid,
   runGeometry,

@@ -4,7 +4,7 @@ import type { JoinItem, PlumbingItem } from './cooling';
 import type { Design } from './design';
 import type { Id } from './id';
 import type { LeadItem } from './pack';
-import { runDefaults, type LaidWay, type RunItem } from './run';
+import { motorPhases, runDefaults, type LaidWay, type RunItem } from './run';
 
 /** The geometry of a run as drawn. */
 export interface RunGeometry {
@@ -25,14 +25,16 @@ export function waysAlong(points: NonNullable<RunItem['points']>): LaidWay[] {
 
 /** Where a run leads; null while points or its bend radius are not given, or cannot be a way. */
 export function runGeometry(run: RunItem): RunGeometry | null {
+  // Read every time: whoever asks goes by them, also where another has computed it.
+  const { points, bendRadiusMm } = run;
   const known = geometries.get(run);
   if (known !== undefined) return known;
-  const made = geometryOf(run);
+  const made = geometryOf({ points, bendRadiusMm });
   geometries.set(run, made);
   return made;
 }
 
-function geometryOf({ points = [], bendRadiusMm }: RunItem): RunGeometry | null {
+function geometryOf({ points = [], bendRadiusMm }: Pick<RunItem, 'points' | 'bendRadiusMm'>): RunGeometry | null {
   if (points.length < 2 || bendRadiusMm === undefined || !(bendRadiusMm > 0)) return null;
   const given: Point[] = [];
   for (const { xM, yM, zM } of points) {
@@ -107,13 +109,28 @@ export interface Conductors {
   tag: string;
 }
 
+/** What runs carry conductors of. */
+export type Carrying = Pick<Design, 'circuits' | 'pack' | 'devices'>;
+
 /** Every conductor in a run, by what it is of. */
 export function conductorsOf(
-  { poles = 'both', circuits: own = [], leads = [] }: RunItem,
-  { circuits, pack }: Pick<Design, 'circuits' | 'pack'>,
+  { poles = 'both', circuits: own = [], leads = [], phasesOf, phase }: RunItem,
+  { circuits, pack, devices }: Carrying,
 ): Conductors[] {
   const each = poles === 'both' ? 2 : 1;
+  const inverter = devices[phasesOf ?? ''];
   return [
+    ...(inverter === undefined
+      ? []
+      : [
+          {
+            cable: inverter.phaseCable,
+            lug: undefined,
+            count: phase === undefined ? motorPhases.length : 1,
+            path: `devices.${phasesOf}.phaseCable`,
+            tag: `motor phases of ${inverter.tag}`,
+          },
+        ]),
     ...own.flatMap((id): Conductors[] => {
       const circuit = circuits[id];
       if (circuit === undefined) return [];
@@ -130,13 +147,23 @@ export function conductorsOf(
 }
 
 /** Coolant alone runs here: no conductor is in it. */
-export const isHoseRun = ({ hoses = [], circuits = [], leads = [], boards = [] }: RunItem): boolean =>
-  hoses.length > 0 && circuits.length + leads.length + boards.length === 0;
+export const isHoseRun = ({
+  hoses = [],
+  circuits = [],
+  leads = [],
+  boards = [],
+  phasesOf,
+  signals,
+}: RunItem): boolean =>
+  hoses.length > 0 &&
+  circuits.length + leads.length + boards.length === 0 &&
+  phasesOf === undefined &&
+  signals !== true;
 
 /** Mass of all conductors of a run as they are cut, and the middle of the run; null: something is not given. */
 export function runMass(
   run: RunItem,
-  design: Pick<Design, 'circuits' | 'pack' | 'parts'>,
+  design: Carrying & Pick<Design, 'parts'>,
 ): { massKg: number; at: Point; kgPerM: number } | null {
   const lengths = runLengths(run);
   const pieces = runGeometry(run)?.path.pieces ?? [];
@@ -155,7 +182,7 @@ export function runMass(
 }
 
 /** Conductors that lie side by side in a run. */
-const conductorsIn = (run: RunItem, design: Pick<Design, 'circuits' | 'pack'>): number =>
+const conductorsIn = (run: RunItem, design: Carrying): number =>
   conductorsOf(run, design).reduce((sum, { count }) => sum + count, 0);
 
 function stretchesOf(id: Id, run: RunItem, conductors: number): RoutedStretch[] {
@@ -227,10 +254,10 @@ export function laid(design: Design): Design {
   if (design.runs === undefined) return design;
   const known = laidDesigns.get(design);
   if (known !== undefined) return known;
-  const { circuits, pack, runs, plumbing, joins } = design;
+  const { circuits, pack, devices, runs, plumbing, joins } = design;
   const made = {
     ...design,
-    circuits: once(laidSlices.circuits, circuits, [runs, pack], () => circuitsLaid(design)),
+    circuits: once(laidSlices.circuits, circuits, [runs, pack, devices], () => circuitsLaid(design)),
     pack: once(laidSlices.pack, pack, [runs], () => packLaid(design)),
     ...(plumbing !== undefined &&
       once(laidSlices.hoses, plumbing, [runs, joins], () => hosesLaid(design, runs))),
@@ -240,20 +267,16 @@ export function laid(design: Design): Design {
   return made;
 }
 
-function circuitsLaid({ circuits, runs, pack }: Design): Design['circuits'] {
+function circuitsLaid({ circuits, runs, pack, devices }: Design): Design['circuits'] {
   return Object.fromEntries(
     Object.entries(circuits).map(([id, circuit]) => {
       const own = runsOfCircuit(runs, id);
-      return [id, own.length === 0 ? circuit : circuitLaid(circuit, own, { circuits, pack })];
+      return [id, own.length === 0 ? circuit : circuitLaid(circuit, own, { circuits, pack, devices })];
     }),
   );
 }
 
-function circuitLaid(
-  circuit: CircuitItem,
-  own: readonly [Id, RunItem][],
-  design: Pick<Design, 'circuits' | 'pack'>,
-): CircuitItem {
+function circuitLaid(circuit: CircuitItem, own: readonly [Id, RunItem][], design: Carrying): CircuitItem {
   const by = own.flatMap(([, run]) => [run, conductorsIn(run, design)]);
   const known = laidCircuits.get(circuit) ?? new WeakMap<RunItem, LaidCircuit>();
   const first = own[0]![1];

@@ -36,11 +36,14 @@ function takeOff(run: RunItem, field: 'circuits' | 'leads' | 'boards' | 'hoses',
   else if (left !== undefined && left.length !== run[field]!.length) run[field] = left;
 }
 
-/** A run that ends at a box or device that goes ends nowhere. */
+/** A run that ends at a box or device that goes ends nowhere; motor cables of what is gone are none. */
 function openEnds(draft: Design, id: Id): void {
   for (const run of Object.values(draft.runs ?? {})) {
     if (run.from === id) delete run.from;
     if (run.to === id) delete run.to;
+    if (run.phasesOf !== id) continue;
+    delete run.phasesOf;
+    delete run.phase;
   }
 }
 

@@ -43,6 +43,8 @@ export type RunPoles = (typeof runPoles)[number];
 export const entryKinds = ['gland', 'grommet', 'sealed plug', 'dry'] as const;
 export type EntryKind = (typeof entryKinds)[number];
 
+export const motorPhases = ['U', 'V', 'W'] as const;
+
 export const conduitKinds = ['steel', 'aluminium', 'plastic', 'flexible'] as const;
 export type ConduitKind = (typeof conduitKinds)[number];
 
@@ -63,6 +65,11 @@ export const runFields = {
   boards: ids('Carries the sense wires of', 'boards'),
   /** Coolant hoses: each is as long as the run, and its first point is where the coolant of the first comes from. */
   hoses: ids('Carries the hoses', 'plumbing'),
+  /** An inverter whose motor cables it carries; which of the three, absent: all of them. */
+  phasesOf: refer('Carries the motor phases of', 'devices'),
+  phase: choice('Phase', motorPhases),
+  /** Pairs of data or of sensors lie in it. */
+  signals: flag('Carries pairs of data or sensors'),
   /** Absent: both. */
   poles: choice('Poles', runPoles),
   points: few('Points', 400, runPointFields),
@@ -87,6 +94,9 @@ export const runFields = {
   conduit: choice('Conduit', conduitKinds),
   conduitInnerMm: num('Conduit inside', 'mm', { usual: [5, 150] }),
   conduitOuterMm: num('Conduit outside', 'mm', { usual: [5, 160] }),
+  fittings: choice('Its fittings', ['metal', 'plastic']),
+  bondedAcross: flag('Bonded across its fittings'),
+  drained: flag('Water leaves at its lowest point'),
   springbackFraction: share('Spring-back', { fallback: 0.02, usual: [0, 0.2] }),
   /** Pulling: friction in the conduit, and what the cable stands. */
   friction: num('Friction', '', { fallback: 0.5, usual: [0.05, 1.2] }),

@@ -95,12 +95,7 @@ export const liftStep: StepDefinition = {
     const bearing = bearingPoints(points ?? 0);
     // Two of a row of three, and two across four, may bear one half each: what is beyond the middle goes to one of them.
     const worstKg = (fullKg * shareFraction) / Math.cos((slingDeg * Math.PI) / 180);
-    const pointGaps: Gap[] = [
-      ...need(points, 'liftPoints', 'lifting points'),
-      ...(points === 0 ? [{ kind: 'never' as const, label: `${tag} has no lifting points` }] : []),
-      ...offGaps,
-      ...noSpan,
-    ];
+    const pointGaps: Gap[] = [...need(points, 'liftPoints', 'lifting points'), ...offGaps, ...noSpan];
     const tips = points !== undefined && points > 1 && Math.abs(offM) >= (spanM ?? Infinity) / 2;
     const n = formatNumber;
     const figures: Figure[] = [
@@ -165,7 +160,8 @@ export const liftStep: StepDefinition = {
       { label: 'lifting points', value: points ?? 0, unit: '' },
     ];
     return {
-      figures,
+      // Where nothing is there to lift by, nothing bears.
+      figures: points === 0 ? figures.slice(0, 1) : figures,
       checks: [
         judge(
           liftRules.weak,

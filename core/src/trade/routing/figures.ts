@@ -5,6 +5,8 @@ declare module '../../ground/figure' {
     'routing.tube': 'tubeCutMm' | 'fillFraction' | 'pullN' | 'sidewallNPerM';
     'routing.routed': never;
     'routing.place': never;
+    'routing.phases': 'shortestM' | 'longestM';
+    'routing.signal': never;
   }
 }
 

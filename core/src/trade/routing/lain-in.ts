@@ -22,6 +22,7 @@ export function lainIn(run: RunItem, id: Id, read: Reader): { lain: Lain[]; gaps
   for (const { cable = '', lug, count, path, tag } of conductorsOf(run, {
     circuits: read.at('circuits'),
     pack: read.at('pack'),
+    devices: read.at('devices'),
   })) {
     const part = read.at('parts', cable);
     const end = read.at('parts', lug ?? '');

@@ -6,12 +6,14 @@ import { placeStep } from './place-step';
 import { pull } from './pull';
 import { route } from './route';
 import { routedStep } from './routed-step';
+import { phasesStep } from './phases-step';
 import { runStep } from './run-step';
+import { signalStep } from './signal-step';
 import { tubeStep } from './tube-step';
 
 export const routingRoom = defineRoom('routing', 'route')
   .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run')
-  .withSteps(runStep, tubeStep, routedStep, placeStep)
+  .withSteps(runStep, tubeStep, routedStep, placeStep, phasesStep, signalStep)
   .withCalculator(route)
   .withCalculator(bendCard)
   .withCalculator(conduitFit)

@@ -5,6 +5,7 @@ import { Inputs, type Reader, type Run, type StepDefinition } from '../../model/
 import { bendCard, type BendCardInput, type BendCardResult } from './bend-card';
 import { kgPerM, lainIn, leastRadiusMm, tubesOf, type Tube } from './lain-in';
 import { conduitFit, type ConduitFitResult } from './conduit-fit';
+import { tubeChecks } from './tube-checks';
 import { pull, type PullResult, type PullSection } from './pull';
 
 /** What copper stands while it is pulled by its conductor, N/mm²: a careful figure where the maker gives none. */
@@ -216,7 +217,9 @@ export const tubeStep: StepDefinition = {
       ),
       ...fit.checks([subject], [{ label: 'fill', value: fit.result?.fillFraction ?? 0, unit: '' }], [], [id]),
       ...pulled.checks([subject], [{ label: 'pull', value: way?.tensionN ?? 0, unit: 'N' }], [], [id]),
-    ].map(named);
+    ]
+      .map(named)
+      .concat(tubeChecks(subject, number, id, run, tubePoints(run, tube)));
     const answered: TubeAnswer = { card: card.result, fit: fit.result, pull: pulled.result };
     return {
       figures,

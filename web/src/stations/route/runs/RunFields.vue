@@ -1,11 +1,20 @@
 <script setup lang="ts">
-import { conduitKinds, entryKinds, isHoseRun, runDefaults, runPoles, type Id } from '@torvek/core/document';
+import {
+  conduitKinds,
+  entryKinds,
+  isHoseRun,
+  motorPhases,
+  runDefaults,
+  runPoles,
+  type Id,
+} from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { computed } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import FigureValue from '../../../parts/FigureValue.vue';
 import FlagField from '../../../parts/FlagField.vue';
 import NumberField from '../../../parts/NumberField.vue';
+import PartField from '../../../parts/PartField.vue';
 import TextField from '../../../parts/TextField.vue';
 import { useJob } from '../../../stores/job';
 
@@ -50,11 +59,24 @@ function toggle(id: Id, field: Carried, tag: string): void {
     else own[field] = next;
   });
 }
+const inverters = computed(() =>
+  Object.entries(job.design.devices).flatMap(([value, { kind, tag }]) =>
+    kind === 'inverter' ? [{ value, text: tag }] : [],
+  ),
+);
+const phasesKnown = computed(
+  () =>
+    run.value?.phasesOf !== undefined &&
+    job.figure(figureId('routing.phases', run.value.phasesOf, 'longestM')) !== undefined,
+);
 const what = computed(() =>
-  carried.value
-    .filter(({ id, field }) => carries(id, field))
-    .map(({ tag }) => tag)
-    .join(', '),
+  [
+    ...carried.value.filter(({ id, field }) => carries(id, field)).map(({ tag }) => tag),
+    ...(run.value?.signals === true ? ['pairs of data or sensors'] : []),
+    ...inverters.value
+      .filter(({ value }) => value === run.value?.phasesOf)
+      .map(({ text }) => `motor phases of ${text}`),
+  ].join(', '),
 );
 const figure = (name: FigureName<'routing.run'>) => figureId('routing.run', props.runId, name);
 const isMeasured = computed(() => job.figure(figure('toleranceMm')) !== undefined);
@@ -88,7 +110,41 @@ const entries = entryKinds.map((value) => ({
         />
         {{ one.tag }}
       </label>
+      <label>
+        <input
+          type="checkbox"
+          class="form-check-input"
+          :checked="run?.signals === true"
+          :disabled="!job.editable"
+          @change="
+            job.set(`${at}.signals`, run?.signals === true ? undefined : true, 'Pairs of data or sensors')
+          "
+        />
+        pairs of data or sensors
+      </label>
     </details>
+    <template v-if="inverters.length > 0 && !coolant">
+      <ChoiceField :path="`${at}.phasesOf`" label="Motor phases of" :options="inverters" none="none" />
+      <template v-if="run?.phasesOf !== undefined">
+        <ChoiceField
+          :path="`${at}.phase`"
+          label="which"
+          :options="motorPhases.map((value) => ({ value, text: `${value} alone` }))"
+          none="all three, default"
+        />
+        <PartField
+          :path="`devices.${run.phasesOf}.phaseCable`"
+          kind="cable"
+          label="Cable of each phase"
+          none="not chosen"
+        />
+        <FlagField :path="`devices.${run.phasesOf}.phaseScreened`" label="phases screened" />
+        <div v-if="phasesKnown" class="figure-row">
+          <FigureValue :id="figureId('routing.phases', run.phasesOf, 'shortestM')" show-label />
+          <FigureValue :id="figureId('routing.phases', run.phasesOf, 'longestM')" show-label />
+        </div>
+      </template>
+    </template>
     <p v-if="coolant" class="soft">
       Points lead from where the coolant of the hose comes to where it goes. Its length counts for flow and
       filling; joins without a place of their own lie at its ends.
@@ -119,6 +175,22 @@ const entries = entryKinds.map((value) => ({
       />
       <NumberField :path="`${at}.conduitInnerMm`" />
       <NumberField :path="`${at}.conduitOuterMm`" />
+      <ChoiceField
+        v-if="run?.conduit === 'steel' || run?.conduit === 'aluminium'"
+        :path="`${at}.fittings`"
+        label="Its fittings"
+        :options="[
+          { value: 'metal', text: 'of metal' },
+          { value: 'plastic', text: 'of plastic' },
+        ]"
+        none="not said"
+      />
+      <FlagField
+        v-if="run?.fittings === 'plastic'"
+        :path="`${at}.bondedAcross`"
+        label="a strap across each"
+      />
+      <FlagField :path="`${at}.drained`" label="a drain at its lowest point" />
     </template>
     <NumberField :path="`${at}.clipSpacingMm`" />
     <NumberField :path="`${at}.clipFromEndMm`" />
