@@ -1,7 +1,7 @@
 import type { FigureId } from '@torvek/core/figure';
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '@torvek/core/design';
-import type { Design } from '@torvek/core/document';
+import { laid, type Design } from '@torvek/core/document';
 import { deriveNetwork, pathFaults } from '@torvek/core/network';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
@@ -81,7 +81,7 @@ describe('a figure is one figure', () => {
       expect(ohm('pack.source:pack:stringOhm') / strings).toBeCloseTo(pack, 12);
       expect(ohm('pack.temperature:pack:warmOhm')).toBeCloseTo(0.8 * pack, 12);
       // A bolted short at the inverter, from the elements of the network: the pack and what lies before it.
-      const { elements } = deriveNetwork(design);
+      const { elements } = deriveNetwork(laid(design));
       const fault = pathFaults.calculate({ elements, from: 'device-inverter' }).result;
       expect(fault.pathResistanceOhm).toBeGreaterThan(pack);
       // What is more than the pack is the cable out and back: contacts are taken as 2 mΩ there and not given here.

@@ -1,6 +1,7 @@
 import { lugs } from './joints';
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { levelAtEmpty } from './levelling';
+import { orchardHazards, orchardPlaces, orchardRuns } from './orchard-routes';
 import { orchardCharging, orchardKeys } from './orchard-charging';
 import { pinned } from './pinned';
 import { designer, meter, technician, witness } from './shop';
@@ -191,6 +192,7 @@ const design: Design = {
   },
   devices: {
     'device-inverter': {
+      ...orchardPlaces['device-inverter'],
       tag: 'Inverter',
       kind: 'inverter',
       minV: 80,
@@ -202,6 +204,7 @@ const design: Design = {
       cutBelowV: 99,
     },
     'device-charger': {
+      ...orchardPlaces['device-charger'],
       tag: 'Charger, single-phase',
       kind: 'charger',
       minV: 84,
@@ -264,6 +267,8 @@ const design: Design = {
     },
   },
   ...orchardCharging,
+  runs: orchardRuns,
+  hazards: orchardHazards,
   joints: {
     'joint-posts': {
       tag: 'Posts of the cells',
@@ -285,6 +290,7 @@ const design: Design = {
   },
   bonds: {
     'box-seat': { by: 'strap', areaMm2: 16, lengthM: 0.25 },
+    'circuit-main': { by: 'strap', areaMm2: 16, lengthM: 0.2 },
     'device-inverter': { by: 'bolted' },
     'device-charger': { by: 'bolted' },
   },

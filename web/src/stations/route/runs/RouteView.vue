@@ -20,7 +20,7 @@ const props = defineProps<{
 const emit = defineEmits<{ pick: [point: number]; run: [id: Id] }>();
 const job = useJob();
 const svg = ref<SVGSVGElement | null>(null);
-const { width: pixels } = useElementSize(svg);
+const { width: pixels, height: pixelsHigh } = useElementSize(svg);
 const runs = computed(() => job.design.runs ?? {});
 const run = computed((): RunItem | undefined => runs.value[props.runId]);
 
@@ -31,19 +31,29 @@ const frame = computed(() => {
   if (props.close && own.length > 1) return frameOf([], own, 40);
   // As long as the vehicle, as high or wide as what is in it.
   const lines = hazards.value.flatMap(({ points }) => points.map((one) => onPaper(one, props.side)));
+  const others = Object.values(runs.value).flatMap(({ points = [] }) =>
+    points.flatMap(({ xM, yM, zM }) =>
+      xM === undefined || yM === undefined || zM === undefined ? [] : [onPaper([xM, yM, zM], props.side)],
+    ),
+  );
   const ground: [number, number][] = props.side === 'side' ? [[0, 0]] : [];
   const inside = frameOf(
     rects.value.length + zones.value.length === 0
       ? [body.value]
       : [...rects.value, ...zones.value].map(({ rect }) => rect),
-    [...own, ...lines, ...ground],
+    [...own, ...others, ...lines, ...ground],
     16,
   );
   const { x, w } = body.value;
   return { ...inside, left: x - 14, width: w + 28 };
 });
 /** So that text is as large as elsewhere, whatever the scale. */
-const unit = computed(() => frame.value.width / Math.max(pixels.value, 200));
+const unit = computed(() =>
+  Math.max(
+    frame.value.width / Math.max(pixels.value, 200),
+    frame.value.height / Math.max(pixelsHigh.value, 100),
+  ),
+);
 const font = computed(() => 12 * unit.value);
 
 const { dragging, start, move, end, cancel, keyed, insert } = useHand(props, svg, things, (i) =>
