@@ -34,6 +34,7 @@ const rooms = [
   'runs',
   'hazards',
   'zones',
+  'openings',
   'cooling',
   'loops',
   'joins',
@@ -53,6 +54,12 @@ const goneWithIt: Record<string, RegExp> = {
   // A run whose end still moves is measured in place: nobody cuts it now.
   'runs.fromFixed': /^run\.loose-length/,
   'runs.toFixed': /^run\.loose-length/,
+  // Where a run ends nowhere that is said by itself.
+  'runs.from': /^wall\.no-opening/,
+  'runs.to': /^wall\.no-opening/,
+  // An opening without its face says so itself; in a wall of the vehicle glands have all the room there is.
+  'openings.face': /^wall\.face-crowded/,
+  'openings.box': /^wall\.face-crowded/,
   'runs.fromEntry': /^run\.no-drip/,
   'cooling.school': /^cooling\.school/,
   'loops.tank': /^cooling\.tank-low/,

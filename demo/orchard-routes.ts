@@ -68,3 +68,48 @@ export const orchardHazards: NonNullable<Design['hazards']> = {
     points: points([-0.75, 0, 0.4], [-1.95, 0, 0.32]),
   },
 };
+
+/** The box under the seat: two pairs of glands, the filter, the loom of the monitor, and a hole of an earlier idea. */
+export const orchardOpenings: NonNullable<Design['openings']> = {
+  'opening-main': {
+    tag: 'Main pair',
+    box: 'box-seat',
+    face: 'left',
+    passes: 'cables',
+    run: 'run-main',
+    by: 'gland',
+    count: 2,
+    holeMm: 25.3,
+    insideMm: 140,
+    outsideMm: 200,
+    behind: 'The seat rail, 60 mm below.',
+  },
+  'opening-charger': {
+    tag: 'Charger pair',
+    box: 'box-seat',
+    face: 'right',
+    passes: 'cables',
+    run: 'run-charger',
+    by: 'gland',
+    count: 2,
+    holeMm: 16.3,
+    insideMm: 110,
+    outsideMm: 200,
+  },
+  'opening-vent': {
+    tag: 'Filter',
+    box: 'box-seat',
+    face: 'rear',
+    passes: 'vent',
+    by: 'fitting',
+    holeMm: 12.2,
+  },
+  'opening-spare': {
+    tag: 'Heater that was not fitted',
+    box: 'box-seat',
+    face: 'right',
+    passes: 'nothing',
+    by: 'blank',
+    holeMm: 16.3,
+  },
+};

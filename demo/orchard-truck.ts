@@ -1,7 +1,7 @@
 import { lugs } from './joints';
 import { mainCircuit, type Design } from '@torvek/core/document';
 import { levelAtEmpty } from './levelling';
-import { orchardHazards, orchardPlaces, orchardRuns } from './orchard-routes';
+import { orchardHazards, orchardOpenings, orchardPlaces, orchardRuns } from './orchard-routes';
 import { orchardCharging, orchardKeys } from './orchard-charging';
 import { pinned } from './pinned';
 import { designer, meter, technician, witness } from './shop';
@@ -269,6 +269,7 @@ const design: Design = {
   ...orchardCharging,
   runs: orchardRuns,
   hazards: orchardHazards,
+  openings: orchardOpenings,
   joints: {
     'joint-posts': {
       tag: 'Posts of the cells',

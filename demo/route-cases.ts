@@ -47,6 +47,25 @@ const signalAt = (draft: Design, yM: number, lengthM = 1) => {
     ],
   };
 };
+/** The run to the DC-DC through the front of the collector box, by the gland of its circuit. */
+const opening = (draft: Design, more: Partial<NonNullable<Design['openings']>[string]> = {}) => {
+  const run = draft.runs!['run-dcdc']!;
+  const thread = draft.parts[draft.circuits['circuit-dcdc']!.gland!];
+  draft.openings = {
+    'opening-x': {
+      tag: 'DC-DC',
+      box: 'box-collector',
+      face: 'front',
+      passes: 'cables',
+      run: 'run-dcdc',
+      by: 'gland',
+      holeMm: (thread?.kind === 'gland' ? thread.data.threadMm : 0) + 0.3,
+      insideMm: 40 + run.bendRadiusMm!,
+      outsideMm: 40 + run.bendRadiusMm!,
+      ...more,
+    },
+  };
+};
 const tube = (draft: Design) => draft.runs!['run-inlet']!;
 
 /** For each rule of runs: what is wrong about the bus when it is raised. */
@@ -87,6 +106,17 @@ export const wrongRoute: Record<string, (draft: Design) => void> = {
   'run.signal-near-phases': (draft) => signalAt(draft, -0.52),
   'run.water-stands': (draft) => void (tube(draft).points![2]!.zM = 0.66),
   'run.plastic-fittings': (draft) => void (tube(draft).fittings = 'plastic'),
+  'wall.hole-off': (draft) => {
+    opening(draft);
+    draft.openings!['opening-x']!.holeMm! -= 0.4;
+  },
+  'wall.room-short': (draft) => {
+    opening(draft);
+    draft.openings!['opening-x']!.insideMm! -= 1;
+  },
+  'wall.left-open': (draft) => opening(draft, { passes: 'nothing', by: 'gland' }),
+  'wall.face-crowded': (draft) => opening(draft, { count: 40 }),
+  'wall.no-opening': (draft) => opening(draft),
 };
 
 /** What is right though it looks alike. */
@@ -104,4 +134,19 @@ export const rightRoute: Record<string, (draft: Design) => void> = {
   },
   'run.plastic-fittings': (draft) =>
     void Object.assign(tube(draft), { fittings: 'plastic', bondedAcross: true }),
+  'wall.hole-off': (draft) => opening(draft),
+  'wall.room-short': (draft) => opening(draft),
+  'wall.left-open': (draft) => opening(draft, { passes: 'nothing', by: 'blank' }),
+  'wall.face-crowded': (draft) => opening(draft, { count: 4 }),
+  'wall.no-opening': (draft) => {
+    opening(draft);
+    for (const run of ['run-inlet', 'run-compressor'])
+      draft.openings![`opening-${run}`] = {
+        tag: run,
+        box: 'box-collector',
+        run,
+        passes: 'cables',
+        by: 'gland',
+      };
+  },
 };

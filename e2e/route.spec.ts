@@ -225,3 +225,27 @@ test('a hose is a run: its length is the loop’s, and both views go along as fi
     .poll(async () => Number(/([\d.]+)\s*L/.exec((await litres.first().textContent()) ?? '')?.[1]) - before)
     .toBeGreaterThan(0.9);
 });
+
+test('openings in walls are listed from the runs; a hole that stays unused is told until it has its blank', async ({
+  page,
+  open,
+}) => {
+  await open('route?panel=walls');
+  await page.getByRole('button', { name: 'Across to the DC-DC, Collector box' }).click();
+  const id = (await page
+    .locator('[data-walls] [role="gridcell"][data-path$=".tag"]')
+    .getAttribute('data-path'))!
+    .split('.')
+    .at(1)!;
+  await expect(page.getByRole('button', { name: 'Across to the DC-DC, Collector box' })).toHaveCount(0);
+  const closedBy = page.locator(`select[data-path="openings.${id}.by"]`);
+  const findings = page.getByLabel('Findings and working');
+  await closedBy.selectOption('open');
+  await expect(findings).toContainText('1 opening that is not closed');
+  await closedBy.selectOption('gland');
+  await expect(findings).not.toContainText('not closed');
+  await typeCell(page, `openings.${id}.holeMm`, '9');
+  await expect(findings).toContainText('The hole of Across to the DC-DC in Collector box is 9 mm wide');
+  // The other runs that end there have none listed.
+  await expect(findings).toContainText('no opening is listed for it × 2');
+});

@@ -120,3 +120,54 @@ export const busRoutes: Mistake[] = [
   ),
   mend('a converter taller than its place', 'device-dcdc', (d) => (d.devices['device-dcdc']!.heightM = 1.2)),
 ];
+
+const opening = (d: Design, id: string) => d.openings![`opening-${id}`]!;
+
+/** Where the cables of the truck run, and through which walls. */
+export const truckRoutes: Mistake[] = [
+  mend('a sill that sags between its ends', 'run-main/1', (d) => {
+    run(d, 'main').points!.splice(3, 0, { xM: -0.2, yM: 0.54, zM: 0.4 });
+  }),
+  mend('couplings of plastic in a tube of metal', 'run-main/1', (d) => (run(d, 'main').fittings = 'plastic')),
+  mend('a hole drilled a size too small', 'opening-main', (d) => (opening(d, 'main').holeMm = 20.3)),
+  mend('a hole in centimetres', 'opening-charger', (d) => (opening(d, 'charger').holeMm = 1.63)),
+  mend(
+    'a wall of the cab close behind the gland',
+    'opening-main',
+    (d) => (opening(d, 'main').outsideMm = 60),
+  ),
+  mend('a spare hole without its blank', 'opening-spare', (d) => (opening(d, 'spare').by = 'open')),
+  mend('a cable through a bare edge', 'opening-charger', (d) => (opening(d, 'charger').by = 'open')),
+  mend('more glands than the wall holds', 'box-seat/right', (d) => (opening(d, 'charger').count = 30)),
+  note('an opening that was written down for another run', 'run-charger/from', (d) => {
+    opening(d, 'charger').run = 'run-main';
+  }),
+  mend('two of three motor phases laid', 'device-inverter', (d) => {
+    for (const phase of ['U', 'V'] as const)
+      d.runs![`run-${phase}`] = {
+        tag: `Motor ${phase}`,
+        phasesOf: 'device-inverter',
+        phase,
+        bendRadiusMm: 90,
+        points: [
+          { xM: -0.1, yM: 0.2, zM: 0.72 },
+          { xM: -0.1, yM: 0.2, zM: 0.52 },
+        ],
+      };
+  }),
+  mend('the loom of the monitor tied to the motor cables', 'run-data', (d) => {
+    for (const [id, yM] of [
+      ['run-phases', 0.1],
+      ['run-data', 0.12],
+    ] as const)
+      d.runs![id] = {
+        tag: id,
+        ...(id === 'run-data' ? { signals: true } : { phasesOf: 'device-inverter' }),
+        bendRadiusMm: 90,
+        points: [
+          { xM: -1.1, yM, zM: 0.7 },
+          { xM: -1.6, yM, zM: 0.7 },
+        ],
+      };
+  }),
+];

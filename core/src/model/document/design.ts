@@ -18,7 +18,7 @@ import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
 import { boardFields, currentSensorFields, senseWireFields, sensingFields, sensorFields } from './monitoring';
 import { settingsDefaults, settingsFields } from './settings';
-import { datumFields, hazardFields, runFields, zoneFields } from './run';
+import { datumFields, hazardFields, openingFields, runFields, zoneFields } from './run';
 import { massFields, vehicleFields } from './vehicle';
 
 /** The current shape of the design document. */
@@ -49,6 +49,7 @@ export const designFields = {
   hazards: maybeMany('Lines to stay away from', 'route/lines', hazardFields),
   zones: maybeMany('Zones', 'route/lines', zoneFields),
   datums: maybeMany('Marks of the body', 'route/lines', datumFields),
+  openings: maybeMany('Openings in walls', 'route/walls', openingFields),
   /** Coolant: what is asked of it, its loops, and what each is made of. */
   cooling: maybeOne('Cooling', 'cool/worst', coolingFields),
   cabin: maybeOne('Cabin', 'cool/cold', cabinFields),

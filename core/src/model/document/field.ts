@@ -22,6 +22,7 @@ export type Reference =
   | 'wires'
   | 'boards'
   | 'datums'
+  | 'runs'
   | { part: PartKind };
 
 /** What a field is, beside its type. All of it may be absent. */

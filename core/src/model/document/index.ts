@@ -55,6 +55,7 @@ export {
   removeFromPlates,
   removeFromSensors,
   removeJoin,
+  removeRun,
   removePiece,
   removeLead,
   removeLoad,

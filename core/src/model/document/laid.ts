@@ -34,7 +34,10 @@ export function runGeometry(run: RunItem): RunGeometry | null {
   return made;
 }
 
-function geometryOf({ points = [], bendRadiusMm }: Pick<RunItem, 'points' | 'bendRadiusMm'>): RunGeometry | null {
+function geometryOf({
+  points = [],
+  bendRadiusMm,
+}: Pick<RunItem, 'points' | 'bendRadiusMm'>): RunGeometry | null {
   if (points.length < 2 || bendRadiusMm === undefined || !(bendRadiusMm > 0)) return null;
   const given: Point[] = [];
   for (const { xM, yM, zM } of points) {

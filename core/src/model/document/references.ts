@@ -142,7 +142,8 @@ export function cutPlaces({ circuits, pack, runs = {} }: Design): CutPlace[] {
   return [
     ...Object.entries(runs)
       .filter(
-        ([, { circuits: own = [], leads = [], hoses = [] }]) => own.length + leads.length + hoses.length > 0,
+        ([, { circuits: own = [], leads = [], hoses = [], phasesOf }]) =>
+          own.length + leads.length + hoses.length > 0 || phasesOf !== undefined,
       )
       .map(([id, run]): CutPlace => ({
         path: `runs.${id}.cutLengthM`,
@@ -184,6 +185,7 @@ const nouns = {
   wires: 'wire',
   boards: 'board',
   datums: 'mark of the body',
+  runs: 'run',
 } as const;
 
 /** Of some fields those that name something, or hold what does: most of a design names nothing. */

@@ -149,8 +149,16 @@ export function removeBox(draft: Design, id: Id): void {
   for (const board of Object.values(draft.boards ?? {})) if (board.box === id) delete board.box;
   if (draft.pack.mainsBox === id) delete draft.pack.mainsBox;
   if (draft.pack.combinerBox === id) delete draft.pack.combinerBox;
+  for (const [key, opening] of Object.entries(draft.openings ?? {}))
+    if (opening.box === id) delete draft.openings![key];
   openEnds(draft, id);
   removeBond(draft, id);
+}
+
+/** A run goes; the openings that it went through stay, with nothing in them. */
+export function removeRun(draft: Design, id: Id): void {
+  delete draft.runs?.[id];
+  for (const opening of Object.values(draft.openings ?? {})) if (opening.run === id) delete opening.run;
 }
 
 /** An inlet goes; supplies that named it go through the one that suits them. */

@@ -177,3 +177,29 @@ export const datumFields = {
   zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
 };
 export interface DatumItem extends ItemOf<typeof datumFields> {}
+
+export const wallFaces = ['front', 'rear', 'left', 'right', 'top', 'bottom'] as const;
+/** What goes through an opening, and what closes it around that. */
+export const passings = ['cables', 'hose', 'loom', 'vent', 'nothing'] as const;
+export const closings = ['gland', 'grommet', 'sealed plug', 'fitting', 'blank', 'open'] as const;
+
+/** An opening in a wall of a box, or of the vehicle. */
+export const openingFields = {
+  tag,
+  /** Absent: a wall of the vehicle. */
+  box: refer('In a wall of', 'boxes'),
+  face: choice('Face', wallFaces),
+  passes: choice('Passes', passings),
+  run: refer('The run', 'runs'),
+  by: choice('Closed by', closings),
+  /** Alike, side by side. */
+  count: num('How many', '', { fallback: 1, usual: [1, 40] }),
+  holeMm: num('Hole', 'mm', { usual: [3, 120] }),
+  /** Free on either side of the wall, square to it, and what is stiff there before a cable may bend. */
+  insideMm: num('Room inside', 'mm', { usual: [5, 2000] }),
+  outsideMm: num('Room outside', 'mm', { usual: [5, 2000] }),
+  stiffMm: num('Stiff behind the wall', 'mm', { fallback: 40, usual: [0, 300] }),
+  behind: words('Behind it lies'),
+};
+export interface OpeningItem extends ItemOf<typeof openingFields> {}
+export const openingDefaults = defaultsOf(openingFields);

@@ -17,6 +17,7 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.hazards,
     ...design.zones,
     ...design.datums,
+    ...design.openings,
     ...design.loops,
     ...design.joins,
     ...design.plumbing,

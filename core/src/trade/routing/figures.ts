@@ -7,6 +7,9 @@ declare module '../../ground/figure' {
     'routing.place': never;
     'routing.phases': 'shortestM' | 'longestM';
     'routing.signal': never;
+    'routing.opening': never;
+    'routing.face': 'takenMm';
+    'routing.through': never;
   }
 }
 

@@ -10,10 +10,21 @@ import { phasesStep } from './phases-step';
 import { runStep } from './run-step';
 import { signalStep } from './signal-step';
 import { tubeStep } from './tube-step';
+import { faceStep, openingStep, throughStep } from './wall-step';
 
 export const routingRoom = defineRoom('routing', 'route')
-  .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run')
-  .withSteps(runStep, tubeStep, routedStep, placeStep, phasesStep, signalStep)
+  .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run', 'wall')
+  .withSteps(
+    runStep,
+    tubeStep,
+    routedStep,
+    placeStep,
+    phasesStep,
+    signalStep,
+    openingStep,
+    faceStep,
+    throughStep,
+  )
   .withCalculator(route)
   .withCalculator(bendCard)
   .withCalculator(conduitFit)

@@ -45,7 +45,7 @@ test('each rule is counted at the station of its room', () => {
       'sense',
       'strings',
     ],
-    route: ['bend-card', 'conduit-fit', 'cut-plan', 'pull', 'route', 'run'],
+    route: ['bend-card', 'conduit-fit', 'cut-plan', 'pull', 'route', 'run', 'wall'],
     cool: [
       'cooling',
       'expansion',

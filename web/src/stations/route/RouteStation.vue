@@ -7,6 +7,7 @@ import { panels, routePanelOf } from './panels';
 
 const RunsPanel = defineAsyncComponent(() => import('./runs/RunsPanel.vue'));
 const LinesPanel = defineAsyncComponent(() => import('./lines/LinesPanel.vue'));
+const WallsPanel = defineAsyncComponent(() => import('./walls/WallsPanel.vue'));
 const CardPanel = defineAsyncComponent(() => import('./card/CardPanel.vue'));
 const CutPanel = defineAsyncComponent(() => import('./cuts/CutPanel.vue'));
 const route = useRoute();
@@ -22,6 +23,7 @@ const panel = computed(() => routePanelOf(route.query));
     <PanelNav station="route" label="Panels of Route" :panels="panels" :open="panel" :keep="['run']" />
     <RunsPanel v-if="panel === 'runs'" />
     <LinesPanel v-else-if="panel === 'lines'" />
+    <WallsPanel v-else-if="panel === 'walls'" />
     <CardPanel v-else-if="panel === 'card'" />
     <CutPanel v-else />
   </div>

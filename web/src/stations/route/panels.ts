@@ -3,6 +3,7 @@ import { panelOfPath, stationOfPath } from '@torvek/core/document';
 export const panels = [
   { id: 'runs', title: 'Runs' },
   { id: 'lines', title: 'Lines, zones and places' },
+  { id: 'walls', title: 'Through walls' },
   { id: 'card', title: 'Bend card and pull' },
   { id: 'cuts', title: 'Cut list' },
 ] as const;
@@ -14,6 +15,7 @@ export function routePanelOf(query: { panel?: unknown; at?: unknown }): RoutePan
   if (asked !== undefined) return asked.id;
   const at = typeof query.at === 'string' ? query.at : '';
   const panel = at !== '' && stationOfPath(at) === 'route' ? panelOfPath(at) : null;
+  if (panel === 'walls') return 'walls';
   return panel === 'lines' || panel === 'places' ? 'lines' : 'runs';
 }
 
@@ -25,4 +27,6 @@ export const routePanelOfRule = (rule: string, [subject = '']: readonly string[]
       ? 'card'
       : rule.startsWith('cut-plan.')
         ? 'cuts'
-        : 'runs';
+        : rule.startsWith('wall.')
+          ? 'walls'
+          : 'runs';

@@ -1,4 +1,4 @@
-import { runGeometry, type Id, type RunItem } from '@torvek/core/document';
+import { removeRun, runGeometry, type Id, type RunItem } from '@torvek/core/document';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { newId } from '../../api/client';
@@ -31,7 +31,7 @@ export function useRuns() {
   }
   function remove(id: Id): void {
     job.change(`Run removed: ${runs.value[id]?.tag ?? ''}`, (draft) => {
-      delete draft.runs?.[id];
+      removeRun(draft, id);
     });
   }
   return { runs, ids, runId, run, geometry, pick, add, remove };
