@@ -41,7 +41,6 @@ export {
 } from './kinds/stock';
 export {
   arrivedId,
-  asPresent,
   isModule,
   isOfItem,
   itemTemplates,
@@ -52,6 +51,7 @@ export {
   type Item,
   type Stock,
 } from './stock';
+export { asPresent } from './stock-present';
 export * from './measured';
 export type { Stands } from './kind';
 export { gateHoldsH, gates, openingOf, snagGates, type Gate, type GateId, type GateOpening } from './gates';

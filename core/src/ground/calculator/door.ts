@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { deepest, isDeeperThan } from './depth';
-import { passesQuickly } from './schema';
+import { passesQuickly } from './quick';
 
 /** One thing that is wrong with an input. */
 export interface Issue {

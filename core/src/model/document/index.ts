@@ -13,20 +13,15 @@ export * from './low-voltage';
 export * from './monitoring';
 export * from './pack';
 export * from './run';
+export { loopsM, runGeometry, runLengths, waysAlong, type RunGeometry, type RunLengths } from './run-lengths';
 export {
-  loopsM,
   conductorsOf,
   type Carrying,
   isHoseRun,
   laid,
-  runGeometry,
   runMass,
-  runLengths,
   runsOfCircuit,
-  waysAlong,
   type RoutedStretch,
-  type RunGeometry,
-  type RunLengths,
 } from './laid';
 export * from './settings';
 export { stations, type Station } from './stations';

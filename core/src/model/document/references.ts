@@ -4,7 +4,8 @@ import type { PartKey, PartKind } from '../parts';
 import { fieldAt } from './fields';
 import type { Fields, Reference } from './field';
 import type { Id } from './id';
-import { isHoseRun, runLengths, runsOfCircuit } from './laid';
+import { isHoseRun, runsOfCircuit } from './laid';
+import { runLengths } from './run-lengths';
 import { valueOf } from './place';
 
 /** References that were not looked at before: designs of that time may point at nothing there, and are read as they are. */

@@ -10,6 +10,7 @@ import { partKey, type Part, type PartKey, type PartKind, type PartOf } from './
 
 export * from './copper';
 export * from './fields';
+export * from './part-schema';
 export * from './kinds';
 export { usualOfPart } from './usual';
 export { typicalOcv } from './catalogue/modules';

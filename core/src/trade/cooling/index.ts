@@ -16,7 +16,8 @@ export { loopThermal, type LoopThermalInput, type LoopThermalResult } from './lo
 export { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
 export { leakTest, standardAtmosphereKPa, type LeakTestInput, type LeakTestResult } from './leak-test';
 export { warmUp } from './warm-up';
-export { caseNames, contactKPerW, coreBandWPerK, coolingCases, plateShares, type CoolingCase } from './cases';
+export { caseNames, contactKPerW, coolingCases, plateShares, type CoolingCase } from './cases';
+export { coreBandWPerK } from './core-band';
 export { dropOf, fluidTableOf, piecesOf, type Piece } from './pieces';
 export { fitDrop, type FittedDrop } from './fit-drop';
 export { thermometerOffK, uaFromReading, type MeasuredUa, type RadiatorReading } from './ua-measured';

@@ -7,7 +7,6 @@ import { readPackLayout } from '../pack';
 import {
   contactKPerW,
   coolingCases,
-  isByCore,
   demandOf,
   doingIn,
   plateShares,
@@ -15,6 +14,7 @@ import {
   type BandEnd,
   type CoolingCase,
 } from './cases';
+import { isByCore } from './core-band';
 import { fluidAt } from './fluid';
 import { lackOf } from './lack';
 import type { LoopElement } from './laws';

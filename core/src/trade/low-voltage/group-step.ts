@@ -2,7 +2,7 @@ import { formatNumber } from '../../ground/quantity';
 import type { Design, Id } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
 import { loadCurrentA } from './load-current';
-import { nearFraction } from './load-step';
+import { nearFraction } from './wire-12v';
 import { lowVoltageRules } from './rules';
 
 const n = formatNumber;

@@ -4,6 +4,7 @@ import { formatNumber } from '../../ground/quantity';
 import { lowVoltageDefaults } from '../../model/document';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { carriersView } from './carriers';
+import { fuseChecks, relayChecks } from './load-checks';
 import { loadCurrentA } from './load-current';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
@@ -17,13 +18,6 @@ import {
 } from './wire-12v';
 
 const n = formatNumber;
-/** A fuse nearer to the current than this is a finding. */
-export const nearFraction = 0.1;
-/** A start takes up to about ten times what runs; beyond this one of the two was mistyped. */
-const mostPeakOver = 15;
-/** Nothing looks after a wire before its fuse; longer than this it is a finding, m. */
-const unfusedM = 0.2;
-
 /** Each load: its current, the wire it needs, and whether what is chosen holds. */
 export const loadStep: StepDefinition = {
   id: 'low-voltage.load',
@@ -131,20 +125,8 @@ export const loadStep: StepDefinition = {
       // The current of a wire of the looms is judged there.
       ((!follows && carriesA! < amps * (1 - 1e-9)) || dropV! > allowedV * (1 + 1e-9));
     const { fuseA } = load;
-    const relay = parts[load.relay ?? ''];
-    const data = relay?.kind === 'relay' ? relay.data : null;
-    const peakA = load.peakW === undefined ? amps : Math.max(amps, load.peakW / fedV(system));
-    const tooMuch = data !== null && current.value !== null && (data.contactA < amps || data.makesA < peakA);
     const noFuse: Gap[] =
       fuseA === undefined ? [{ kind: 'not-given', path: `${at}.fuseA`, label: `fuse of ${tag}` }] : [];
-    const shared = load.behind !== undefined;
-    const near = fuseA !== undefined && current.value !== null ? fuseA / amps : Infinity;
-    const isNear = near < 1 + nearFraction;
-    const isSmall = near < 1 - 1e-9;
-    const isOdd =
-      load.peakW !== undefined &&
-      load.powerW !== undefined &&
-      (load.peakW < load.powerW * (1 - 1e-9) || load.peakW > load.powerW * mostPeakOver);
     const keys = chosen === null ? [] : [wireKey!];
     return {
       figures: [
@@ -275,81 +257,8 @@ export const loadStep: StepDefinition = {
           ],
           { parts: keys },
         ),
-        judge(
-          lowVoltageRules.fuseNear,
-          [subject],
-          shared ? [] : [...noFuse, ...current.gaps],
-          !shared && isNear && !isSmall ? `${tag}: ${n(fuseA!)} A for ${n(amps)} A.` : null,
-          [v('fuse', fuseA ?? 0, 'A'), v('current', amps, 'A')],
-        ),
-        judge(
-          lowVoltageRules.fuseSmall,
-          [subject],
-          [...noFuse, ...current.gaps],
-          isSmall ? `${tag}: ${n(fuseA!)} A for ${n(amps)} A.` : null,
-          [v('fuse', fuseA ?? 0, 'A'), v('current', amps, 'A')],
-        ),
-        judge(
-          lowVoltageRules.peakOdd,
-          [subject],
-          load.peakW === undefined ? [] : current.gaps,
-          isOdd ? `${tag} draws ${n(load.powerW!)} W and peaks at ${n(load.peakW!)} W.` : null,
-          [v('draws', load.powerW ?? 0, 'W'), v('peaks at', load.peakW ?? 0, 'W')],
-        ),
-        judge(
-          lowVoltageRules.toFuse,
-          [subject],
-          load.toFuseM === undefined
-            ? [{ kind: 'not-given', path: `${at}.toFuseM`, label: `way to the fuse of ${tag}` }]
-            : [],
-          load.toFuseM !== undefined && load.toFuseM > unfusedM
-            ? `${tag}: ${n(load.toFuseM)} m before its fuse; ${n(unfusedM)} m at most.`
-            : null,
-          [v('before the fuse', load.toFuseM ?? 0, 'm'), v('at most', unfusedM, 'm')],
-        ),
-        judge(
-          lowVoltageRules.relay,
-          [subject],
-          data === null || tooMuch
-            ? []
-            : [
-                ...current.gaps,
-                // Without its peak nobody knows what the contact makes.
-                ...(load.peakW === undefined
-                  ? [{ kind: 'not-given' as const, path: `${at}.peakW`, label: `peak of ${tag}` }]
-                  : []),
-              ],
-          tooMuch
-            ? `${relay!.label} carries ${n(data!.contactA)} A and makes ${n(data!.makesA)} A; ${tag} draws ${n(amps)} A, at first ${n(peakA)} A.`
-            : null,
-          [
-            v('contact carries', data?.contactA ?? 0, 'A'),
-            v('contact makes', data?.makesA ?? 0, 'A'),
-            v('draws', amps, 'A'),
-            v('at first', peakA, 'A'),
-          ],
-          { parts: load.relay === undefined ? [] : [load.relay] },
-        ),
-        judge(
-          lowVoltageRules.relayCoil,
-          [subject],
-          [],
-          data !== null && Math.abs(data.coilV - system.nominalV) > system.nominalV * 0.2
-            ? `${relay!.label} at ${tag}: ${n(data.coilV)} V in a vehicle of ${n(system.nominalV)} V.`
-            : null,
-          [v('coil', data?.coilV ?? 0, 'V'), v('vehicle', system.nominalV, 'V')],
-          { parts: load.relay === undefined ? [] : [load.relay] },
-        ),
-        judge(
-          lowVoltageRules.relayBare,
-          [subject],
-          [],
-          data !== null && !data.suppressed
-            ? `${relay!.label} at ${tag} has ${n(0)} parts across its coil.`
-            : null,
-          [v('suppressed', data?.suppressed === false ? 0 : 1, '')],
-          { parts: load.relay === undefined ? [] : [load.relay] },
-        ),
+        ...fuseChecks(subject, load, current),
+        ...relayChecks(subject, load, current, system.nominalV, fedV(system), parts),
       ],
     };
   },

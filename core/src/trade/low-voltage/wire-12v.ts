@@ -37,7 +37,7 @@ export const bladeFusesA = [3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 
 /** Resistance of copper at 60 °C over that at 20 °C. */
 const warm = 1 + 0.00393 * 40;
 /** A fuse nearer to the current than this is a finding. */
-const nearFraction = 0.1;
+export const nearFraction = 0.1;
 
 /** Of the current in free air at 30 °C, what an ambient and an insulation leave. */
 const deratingOf = (ambientC: number, maxConductorC: number): number =>

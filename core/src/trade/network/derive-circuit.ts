@@ -3,7 +3,7 @@ import { formatQuantity } from '../../ground/quantity';
 import { leadsOf, oneLeadOhm } from '../pack';
 import { feed, type Ends } from './derive-feed';
 import { mainDevice, switches, type NetworkSlices, type Places } from './feeding';
-import { packBus, packBusSymbol } from './derive-string';
+import { packBus, packBusSymbol } from './pack-bus';
 import { cablePieces, endsText } from './pieces';
 import { type ContactorDuty, type NetworkBuilder, type Piece } from './network-builder';
 import { contactorRating, fuseRating, polesText, reachOf } from './ratings';

@@ -2,7 +2,7 @@ import { figureId, type FigureId, type FigureName, type Gap } from '../../ground
 import { formatNumber } from '../../ground/quantity';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { boxRules } from './box-rules';
-import { soundRules } from './sound-step';
+import { soundRules } from './sound-rules';
 import { packLowest } from './source-step';
 
 /** Below this share of its rating a heater is worth a word. */

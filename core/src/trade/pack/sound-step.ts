@@ -1,4 +1,4 @@
-import { rulesOf, type CheckValue, type Rule } from '../../ground/finding';
+import type { CheckValue, Rule } from '../../ground/finding';
 import { figureId, type Check, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import {
@@ -13,107 +13,7 @@ import {
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { interpolate } from '../../ground/math';
 import { readPackLayout } from './layout';
-
-const rule = rulesOf('pack');
-
-export const soundRules = {
-  continuous: rule(
-    'module-continuous-current',
-    'mend',
-    'The load is more than the modules carry for long',
-    'Tabs and bonds inside a module heat with the square of the current, long before its cells do.',
-    'More strings side by side, another module, or a smaller load.',
-    'Module maker’s data',
-  ),
-  overPeak: rule(
-    'load-over-peak',
-    'mend',
-    'The load is above the peak the pack is judged at',
-    'Sag, cell limits and the window of each device are judged at the peak current: beyond it nothing was looked at.',
-    'Raise the peak current of the pack to what the load asks, and see what it brings.',
-    'Load profile of the main circuit',
-  ),
-  cellTable: rule(
-    'charged-above-cell',
-    'mend',
-    'The charge window ends above what a cell stands',
-    'A cell above its highest voltage is damaged, and in the end burns.',
-    'Lower the top of the charge window, or read the cell’s sheet again.',
-    'Open-circuit voltage at the top of the window',
-  ),
-  touch: rule(
-    'module-above-touch',
-    'mend',
-    'One module alone is above the touch limit',
-    'No link that is taken out makes it harmless: it is worked on live, always.',
-    'Smaller modules; or work on it as on live parts, with covers over all terminals but one.',
-    'Highest voltage of one module',
-  ),
-  warmOverCold: rule(
-    'warm-over-cold',
-    'mend',
-    'The pack is said to resist more when warm than when cold',
-    'Faults are judged warm, where they are largest, and cold, where they are smallest: the other way round both are wrong.',
-    'Cells resist less when warm: the warm factor is below 1, the cold one above.',
-    'Cell makers’ data over temperature',
-  ),
-  peakOutside: rule(
-    'peak-outside-window',
-    'note',
-    'The peak is judged at a charge that is never reached',
-    'Outside the charge window nobody drives: the figure says nothing.',
-    'A charge within the window, near its lower end.',
-    'The charge window of the pack',
-  ),
-  unlike: rule(
-    'unlike-modules',
-    'mend',
-    'Unlike modules stand in one string',
-    'The smallest is empty first and is driven on by the others; another chemistry never agrees on where full is.',
-    'Modules of one kind in a string.',
-    'Cells of each module of the string',
-  ),
-  typical: rule(
-    'typical-data',
-    'mend',
-    'Modules are known by their label alone',
-    'Curve, resistance and limits are those of the chemistry: energy is near enough, but faults, fuses and charging limits are guesses.',
-    'Its maker’s sheet, or measured, as the next revision of the part; then take that revision.',
-    'Whether a part’s data are its maker’s',
-  ),
-  loose: rule(
-    'module-in-no-string',
-    'mend',
-    'A module stands in no string',
-    'It is counted by nobody, and it lies in the vehicle charged.',
-    'Put it into a string, or take it out of the design.',
-    'Strings of the design',
-  ),
-  boxless: rule(
-    'module-in-no-box',
-    'mend',
-    'A module lies in no box',
-    'Its mass, its distances and its links have no place.',
-    'Say in which box it lies.',
-    'Boxes of the design',
-  ),
-  empty: rule(
-    'string-empty',
-    'mend',
-    'A string has no modules',
-    'Its fuse and contactors protect nothing, and counts of strings are wrong with it.',
-    'Fill it, or take it out.',
-    'Strings of the design',
-  ),
-  heaterStrong: rule(
-    'heater-over-rating',
-    'mend',
-    'A heater gets far more than its rating',
-    'The power of a plain resistance goes with the square of the voltage: it burns out, or what is around it.',
-    'A heater for this voltage.',
-    'Rated power and voltage against the highest pack voltage',
-  ),
-};
+import { soundRules } from './sound-rules';
 
 const n = formatNumber;
 

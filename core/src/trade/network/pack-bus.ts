@@ -1,0 +1,3 @@
+/** Terminals of the pack bus, where strings meet. */
+export const packBus = { plus: 'pack:+', minus: 'pack:-' };
+export const packBusSymbol = 'pack-bus';
