@@ -1,25 +1,20 @@
 <script setup lang="ts">
-import { behaviours, doubtAbout, standInNames, type ProcedureStep } from '@torvek/core/commissioning';
+import { type ProcedureStep } from '@torvek/core/commissioning';
 import { parseQuantity } from '@torvek/core/quantity';
-import {
-  gates,
-  instrumentNames,
-  isOfItem,
-  measuredText,
-  type Instrument,
-  type Measured,
-} from '@torvek/core/record';
+import { gates, isOfItem, measuredText, type Instrument, type Measured } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, onMounted, ref, useId, watch } from 'vue';
 import { api, newId } from '../../api/client';
 import AttachFiles from '../../parts/AttachFiles.vue';
 import { useInstruments } from '../../stores/instruments';
 import { useJob } from '../../stores/job';
-import HoldFields from './HoldFields.vue';
-import { emptyHold, holdText, readHold, type HoldText } from './hold';
-import { ladderDoubt, readLadder, readList } from './ladder';
-import { readReading } from '../../parts/reading';
+import InstrumentChoice from './InstrumentChoice.vue';
+import { spokenKind } from './instrument-words';
+import { emptyHold, holdText, type HoldText } from './hold';
+import MeasureFields from './MeasureFields.vue';
+import { doubtAboutMeasured, measuredFrom } from './measured-from';
 import { readTrace } from './paste';
+import StandInRow from './StandInRow.vue';
 import TracePlot from './TracePlot.vue';
 
 /** One measurement: typed, pasted or read by a stand-in instrument; asked about when a slip is likely; the server judges. */
@@ -48,7 +43,7 @@ const reading = ref<{ measured: Measured; instrument: Instrument } | null>(null)
 const problem = ref<string | null>(null);
 const question = ref<string | null>(null);
 const busy = ref(false);
-const field = ref<HTMLElement | null>(null);
+const fields = ref<InstanceType<typeof MeasureFields>>();
 /** Something was recorded at this step just now: Enter on the empty field goes on. */
 let recordedHere = false;
 /** Made once per measurement, so that a double Enter records once. */
@@ -56,39 +51,10 @@ let entryId = newId('entry');
 
 /** Pressure and temperature at both ends of a hold. */
 const hold = ref<HoldText>({ ...emptyHold });
-const isHold = computed(() => props.step.expected?.kind === 'hold');
-const ladder = computed(() => (props.step.expected?.kind === 'ladder' ? props.step.expected : null));
-const list = computed(() => (props.step.expected?.kind === 'list' ? props.step.expected : null));
 const isTrace = computed(() => props.step.expected?.kind === 'rise');
-const textRows = computed(() => {
-  const rows =
-    ladder.value === null ? (list.value?.items.length ?? 4) : ladder.value.cells + ladder.value.tied;
-  return Math.min(16, rows + 1);
-});
-/** How many of the list are typed: the next one is marked. */
-const readCount = computed(() => {
-  const words = text.value.split(/[\n\t;]+/);
-  // The last one is still being typed, until a line ends.
-  return words.slice(0, -1).filter((word) => word.trim() !== '').length;
-});
-const unit = computed(() => props.step.expected?.unit ?? '');
+const isHold = computed(() => props.step.expected?.kind === 'hold');
 const rise = computed(() => (props.step.expected?.kind === 'rise' ? props.step.expected : null));
 const zone = computed(() => job.design.settings.zone);
-const registered = computed(() => register.ofKind(props.step.instrument));
-const overdue = computed(() =>
-  registered.value.find((one) => one.id === instrumentId.value && register.isOverdue(one, zone.value)),
-);
-// The first of its kind is taken up by itself; another one is a choice that stays while it fits.
-watch(
-  registered,
-  (those) => {
-    if (!those.some(({ id: one }) => one === instrumentId.value)) instrumentId.value = those[0]?.id ?? '';
-  },
-  { immediate: true },
-);
-const nameOf = (kind: Instrument['kind']) =>
-  instrumentNames[kind].replace(/^./, (first) => first.toUpperCase());
-
 function clear(): void {
   text.value = '';
   packVoltage.value = '';
@@ -109,7 +75,7 @@ watch(
     recordedHere = false;
     onBench.value = props.benchOnly;
     await nextTick();
-    field.value?.focus();
+    fields.value?.focus();
   },
   { immediate: true },
 );
@@ -145,73 +111,11 @@ async function takeReading(): Promise<void> {
   }
 }
 
-/** A captured trace as the scope saved it. */
-async function takeFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const of = props.step.id;
-  const read = await input.files?.[0]?.text();
-  input.value = '';
-  // Meanwhile another step may be open.
-  if (read === undefined || props.step.id !== of) return;
-  text.value = read;
-  edited();
-}
-
 /** What was edited by hand is no reading of the instrument any more. */
 function edited(): void {
   reading.value = null;
   problem.value = null;
   question.value = null;
-}
-
-function measuredFromFields(): { measured: Measured; entered: 'typed' | 'pasted' } | null {
-  if (isHold.value) {
-    const read = readHold(hold.value);
-    if (!read.ok) {
-      problem.value = read.message;
-      return null;
-    }
-    return { measured: read.measured, entered: 'typed' };
-  }
-  if (isTrace.value) {
-    const trace = readTrace(text.value);
-    const pack = parseQuantity(packVoltage.value, 'V');
-    if (!trace.ok) problem.value = `Trace: ${trace.message}.`;
-    else if (!pack.ok || pack.value <= 0)
-      problem.value = 'Pack voltage: the pack’s own voltage by a meter, above 0 V.';
-    if (!trace.ok || !pack.ok || pack.value <= 0) return null;
-    return {
-      measured: { kind: 'trace', samples: trace.samples, packVoltageV: pack.value, unit: 'V' },
-      entered: 'pasted',
-    };
-  }
-  if (ladder.value !== null) {
-    const read = readLadder(text.value, ladder.value.cells + ladder.value.tied);
-    if (!read.ok) {
-      problem.value = `Ladder: ${read.message}.`;
-      return null;
-    }
-    return { measured: { kind: 'ladder', taps: read.taps, unit: 'V' }, entered: 'pasted' };
-  }
-  if (list.value !== null) {
-    const { items } = list.value;
-    const read = readList(text.value, items, unit.value);
-    if (!read.ok) {
-      problem.value = `Readings: ${read.message}.`;
-      return null;
-    }
-    return { measured: { kind: 'list', values: read.values, unit: unit.value }, entered: 'pasted' };
-  }
-  const read = readReading(text.value, unit.value);
-  if (!read.ok) {
-    problem.value = `Value: ${read.message}.`;
-    return null;
-  }
-  const { value, over } = read;
-  return {
-    measured: { kind: 'value', value, unit: unit.value, ...(over && { over: true }) },
-    entered: 'typed',
-  };
 }
 
 const trace = computed(() => {
@@ -225,7 +129,7 @@ const trace = computed(() => {
 function instrumentByHand(): { id: string } | Instrument {
   if (instrumentId.value !== '') return { id: instrumentId.value };
   const kind = props.step.instrument;
-  return { kind, name: instrumentName.value.trim() || `${nameOf(kind)}, not named`, standIn: false };
+  return { kind, name: instrumentName.value.trim() || `${spokenKind(kind)}, not named`, standIn: false };
 }
 
 async function record(sure = false): Promise<void> {
@@ -235,18 +139,18 @@ async function record(sure = false): Promise<void> {
     return;
   }
   problem.value = null;
-  const taken = measuredFromFields();
-  if (taken === null) return;
-  if (!sure && taken.measured.kind === 'value' && taken.measured.over !== true) {
-    question.value = doubtAbout(props.step.expected, taken.measured.value);
-    if (question.value !== null) return;
+  const { expected } = props.step;
+  const taken = measuredFrom(expected, {
+    text: text.value,
+    packVoltage: packVoltage.value,
+    hold: hold.value,
+  });
+  if (!taken.ok) {
+    problem.value = taken.message;
+    return;
   }
-  if (!sure && taken.measured.kind === 'ladder' && ladder.value !== null) {
-    const { cells, cellMinV, cellMaxV } = ladder.value;
-    question.value = ladderDoubt(taken.measured.taps, cells, cellMinV, cellMaxV);
-    if (question.value !== null) return;
-  }
-  question.value = null;
+  question.value = sure ? null : doubtAboutMeasured(expected, taken.measured);
+  if (question.value !== null) return;
   const instrument = reading.value?.instrument ?? instrumentByHand();
   busy.value = true;
   try {
@@ -266,7 +170,7 @@ async function record(sure = false): Promise<void> {
     );
     clear();
     recordedHere = true;
-    field.value?.focus();
+    fields.value?.focus();
   } catch (error) {
     problem.value = error instanceof Error ? `Not recorded: ${error.message}.` : 'Not recorded.';
   } finally {
@@ -277,89 +181,22 @@ async function record(sure = false): Promise<void> {
 
 <template>
   <form class="entry" @submit.prevent="record()">
-    <HoldFields v-if="isHold" v-model="hold" @input="edited" />
-    <label v-else :for="id">{{
-      isTrace
-        ? 'Trace: seconds and volts, one sample a line'
-        : ladder !== null
-          ? `Pin 2 to ${ladder.cells + ladder.tied + 1} against pin 1, V, one a line`
-          : list !== null
-            ? `Readings in the order below, ${unit}, one a line`
-            : unit === ''
-              ? 'Counted'
-              : `Measured, ${unit}`
-    }}</label>
-    <ol v-if="list !== null" class="items" data-items>
-      <li v-for="(item, i) in list.items" :key="item" :class="{ next: i === readCount }">{{ item }}</li>
-    </ol>
-    <textarea
-      v-if="isTrace || ladder !== null || list !== null"
-      :id="id"
-      ref="field"
-      v-model="text"
-      class="form-control"
-      :rows="textRows"
-      spellcheck="false"
-      data-measured
-      @input="edited"
+    <MeasureFields
+      ref="fields"
+      v-model:text="text"
+      v-model:pack-voltage="packVoltage"
+      v-model:hold="hold"
+      :expected="step.expected"
+      :step-id="step.id"
+      @edited="edited"
     />
-    <input
-      v-else-if="!isHold"
-      :id="id"
-      ref="field"
-      v-model="text"
-      class="form-control big"
-      inputmode="decimal"
-      autocomplete="off"
-      data-measured
-      @input="edited"
+    <InstrumentChoice
+      v-if="reading === null"
+      v-model:chosen="instrumentId"
+      v-model:named="instrumentName"
+      :kind="step.instrument"
+      :zone="zone"
     />
-    <p v-if="unit.endsWith('Ω')" class="soft over">
-      Beyond the range of the instrument: “&gt;” and where the range ends, for example &gt;{{
-        unit === 'Ω' ? '60 MΩ' : '2 GΩ'
-      }}.
-    </p>
-    <template v-if="isTrace">
-      <label class="btn btn-light btn-sm file"
-        >From a CSV file …<input
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          class="visually-hidden"
-          data-trace-file
-          @change="takeFile"
-      /></label>
-      <label :for="`${id}p`">Pack’s own voltage, V</label>
-      <input
-        :id="`${id}p`"
-        v-model="packVoltage"
-        class="form-control"
-        inputmode="decimal"
-        autocomplete="off"
-        @input="edited"
-      />
-    </template>
-    <div v-if="reading === null" class="pair">
-      <label :for="`${id}i`">Instrument</label>
-      <select :id="`${id}i`" v-model="instrumentId" class="form-select">
-        <option v-for="one in registered" :key="one.id" :value="one.id">
-          {{ one.name }}, {{ one.serial }}{{ register.isOverdue(one, zone) ? ': calibration overdue' : '' }}
-        </option>
-        <option value="">not in the register …</option>
-      </select>
-      <p v-if="overdue" class="overdue" role="status">
-        ◆ Its calibration ran out on {{ overdue.calibrationDue }}: the entry will be marked.
-      </p>
-      <template v-if="instrumentId === ''">
-        <label :for="`${id}n`">Its name</label>
-        <input
-          :id="`${id}n`"
-          v-model="instrumentName"
-          class="form-control"
-          maxlength="120"
-          :placeholder="`${nameOf(step.instrument)}, make and number`"
-        />
-      </template>
-    </div>
     <p v-else class="by-stand-in">
       Read by the {{ reading.instrument.name.toLowerCase() }}: this measures no vehicle, and the record will
       say so.
@@ -395,16 +232,7 @@ async function record(sure = false): Promise<void> {
       :pack-voltage-v="trace.packVoltageV"
       :expected="rise"
     />
-    <fieldset class="stand-in">
-      <legend>{{ standInNames[step.instrument] }}</legend>
-      <select v-model="behaviour" class="form-select" aria-label="What the stand-in instrument does">
-        <option v-for="one in behaviours[step.instrument]" :key="one.id" :value="one.id">
-          {{ one.label }}
-        </option>
-      </select>
-      <BButton variant="light" :disabled="busy" data-stand-in @click="takeReading">Take a reading</BButton>
-      <span class="soft">For practice and for trying the procedure.</span>
-    </fieldset>
+    <StandInRow v-model="behaviour" :instrument="step.instrument" :busy="busy" @take="takeReading" />
   </form>
 </template>
 
@@ -417,31 +245,6 @@ async function record(sure = false): Promise<void> {
 
 .entry label {
   font-size: 0.92rem;
-}
-
-.big {
-  font-size: 1.5rem;
-  height: 48px;
-  max-width: 16rem;
-  text-align: right;
-}
-
-.over {
-  margin: 0;
-  font-size: 0.85rem;
-}
-
-.items {
-  margin: 0;
-  padding-left: 1.6rem;
-  columns: 2;
-  font-size: 0.9rem;
-  color: var(--tv-soft);
-}
-
-.items .next {
-  color: var(--tv-ink);
-  font-weight: 600;
 }
 
 .pair {
@@ -466,10 +269,6 @@ async function record(sure = false): Promise<void> {
   font-weight: 600;
 }
 
-.file {
-  justify-self: start;
-}
-
 .big-button {
   min-height: 44px;
   padding: 0 1.2rem;
@@ -480,34 +279,9 @@ async function record(sure = false): Promise<void> {
   margin: 0;
 }
 
-.overdue {
-  grid-column: 2;
-  margin: 0;
-  font-size: 0.9rem;
-  color: var(--tv-mend);
-}
-
 .by-stand-in {
   margin: 0;
   font-size: 0.9rem;
   color: var(--tv-mend);
-}
-
-.stand-in {
-  display: grid;
-  grid-template-columns: minmax(0, 14rem) auto 1fr;
-  gap: 0.5rem;
-  align-items: center;
-  border-top: 1px solid var(--tv-line);
-  padding-top: 0.4rem;
-  margin-top: 0.5rem;
-  font-size: 0.9rem;
-}
-
-.stand-in legend {
-  font-size: 0.9rem;
-  color: var(--tv-soft);
-  margin: 0;
-  float: none;
 }
 </style>

@@ -1,0 +1,21 @@
+import { ref } from 'vue';
+
+/** One piece of recording at a time: whether it is under way, and what it came to in words. */
+export function useAttempt() {
+  const busy = ref(false);
+  const said = ref<string | null>(null);
+  async function attempt(work: () => Promise<string>): Promise<void> {
+    if (busy.value) return;
+    busy.value = true;
+    said.value = null;
+    try {
+      said.value = await work();
+    } catch (error) {
+      said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
+    } finally {
+      busy.value = false;
+    }
+  }
+  return { busy, said, attempt };
+}
+export type Attempt = ReturnType<typeof useAttempt>;
