@@ -1,5 +1,6 @@
 import { lugs } from './joints';
 import { mainCircuit, type Design } from '@torvek/core/document';
+import { cellsArrive } from './loose-cells';
 import { levelAtEmpty } from './levelling';
 import { orchardHazards, orchardOpenings, orchardPlaces, orchardRuns } from './orchard-routes';
 import { orchardCharging, orchardKeys } from './orchard-charging';
@@ -323,8 +324,9 @@ export const orchardTruck: DemoJob = {
         by: technician,
         entry: { kind: 'position', stage: 'bench', remark: 'Cells in their crates.' },
       },
+      ...cellsArrive(cells, (minutes) => at(16, 8, 25 + minutes)),
       ...intakeV.map((value, i) => ({
-        at: at(16, 8, 30 + 2 * i),
+        at: at(16, 9, 30 + 2 * i),
         by: technician,
         entry: { kind: 'result' as const, step: `intake-voltage:${cells[i]!.id}`, value, instrument: meter },
       })),
