@@ -14,6 +14,12 @@ const relay = (draft: Design, id: string) =>
     draft,
     catalogueOf('relay').find((part) => part.id === id)!,
   );
+const controller = (draft: Design, id: string) => {
+  inlet(draft).controller = pin(
+    draft,
+    catalogueOf('controller').find((part) => part.id === id)!,
+  );
+};
 const charger = (draft: Design) => draft.devices['device-charger']!;
 
 /** For each rule of charging and of the low voltage that the evaluation can raise: what is wrong about the bus when it is raised. */
@@ -24,6 +30,11 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
     draft.cooling!.cellChargeMinC = 0;
     delete draft.limits!.chargeByTemperature;
   },
+  'charge.controller-mute': (draft) => void (inlet(draft).stationLink = 'CAN'),
+  'charge.controller-supply': (draft) => controller(draft, 'larkhythe-s4'),
+  'charge.controller-wakes': (draft) => void (inlet(draft).wakes = 5),
+  'charge.controller-sensors': (draft) => void (inlet(draft).sensors = 5),
+  'charge.controller-lock': (draft) => controller(draft, 'larkhythe-k2'),
   'charge.breaker-trips': (draft) => void (supply(draft).continuousFraction = 0.7),
   'charge.inrush-trips': (draft) => void Object.assign(supply(draft), { breakerA: 6, trip: 'B' }),
   'charge.breaking': (draft) => void (supply(draft).faultA = 9000),

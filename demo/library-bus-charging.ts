@@ -6,6 +6,7 @@ import type { PartKey } from '@torvek/core/parts';
 export const chargingKeys: PartKey[] = [
   'thornwick-c11-350@1',
   'saltmere-b32-125@1',
+  'larkhythe-s4-24@1',
   'wexcombe-x70-350-24@1',
   'fernhough-p110-24@1',
   'dunmarsh-c20-4b@1',
@@ -81,6 +82,9 @@ export const inlets: Design['inlets'] = {
     driveInhibit: true,
     weldCheck: true,
     monitorPauses: true,
+    controller: 'larkhythe-s4-24@1',
+    stationLink: 'powerline',
+    wakes: 4,
   },
 };
 

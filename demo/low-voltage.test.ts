@@ -13,8 +13,15 @@ const evaluated = evaluate(bus);
 const value = (design: Design, id: string) =>
   (design === bus ? evaluated : evaluate(design)).figures[id as FigureId]?.value ?? null;
 const loads = Object.values(bus.loads!);
+/** The charge controller: 15 mA asleep, 360 mA awake, and nobody types it. */
+const controller = [
+  { when: 'always' as const, powerW: 0.015 * 27.6 },
+  { when: 'charging' as const, powerW: 0.345 * 27.6 },
+];
 const watts = (which: (load: (typeof loads)[number]) => boolean) =>
-  loads.filter(which).reduce((sum, one) => sum + one.powerW! * (one.dutyFraction ?? 1), 0);
+  [...loads, ...(controller as typeof loads)]
+    .filter(which)
+    .reduce((sum, one) => sum + one.powerW! * (one.dutyFraction ?? 1), 0);
 const budget = (name: string, design = bus) => value(design, `low-voltage.budget:vehicle:${name}`);
 
 describe('the cable between source and battery', () => {
@@ -94,7 +101,7 @@ describe('the budget of the low voltage', () => {
   test('is the sum of power times duty over the voltage of the converter', () => {
     expect(budget('drivingA')).toBeCloseTo(watts(({ when }) => when !== 'charging') / 27.6, 9);
     expect(budget('chargingA')).toBeCloseTo(watts(({ when }) => when !== 'driving') / 27.6, 9);
-    expect(budget('parkedA')).toBeCloseTo((26 * 0.02 + 1.8) / 27.6, 9);
+    expect(budget('parkedA')).toBeCloseTo((26 * 0.02 + 1.8) / 27.6 + 0.015, 9);
     expect(budget('marginA')).toBeCloseTo(70 * 0.8 - budget('drivingA')!, 9);
   });
 
@@ -103,11 +110,23 @@ describe('the budget of the low voltage', () => {
       .filter(({ when }) => when !== 'charging')
       .reduce(
         (sum, one) => sum + (one.powerW! * (one.dutyFraction ?? 1)) / (one.steadyPower === true ? 24 : 27.6),
-        0,
+        0.015,
       );
     expect(budget('hoursOnBatteryDriving')).toBeCloseTo((110 * 0.5) / amps, 9);
-    expect(budget('daysParked')).toBeCloseTo((110 * 0.5) / ((26 * 0.02) / 24 + 1.8 / 27.6) / 24, 9);
+    expect(budget('daysParked')).toBeCloseTo((110 * 0.5) / ((26 * 0.02) / 24 + 1.8 / 27.6 + 0.015) / 24, 9);
     expect(budget('hoursEssentialOnly')!).toBeGreaterThan(budget('hoursOnBatteryDriving')!);
+  });
+
+  test('a charge controller draws asleep for ever and awake while it charges; without one nothing is added', () => {
+    const without = changed((draft) => void delete draft.inlets!['inlet-side']!.controller);
+    const added = (name: string) => budget(name)! - budget(name, without)!;
+    expect(added('parkedA')).toBeCloseTo(0.015, 9);
+    expect(added('drivingA')).toBeCloseTo(0.015, 9);
+    expect(added('chargingA')).toBeCloseTo(0.36, 9);
+    expect(budget('daysParked', without)! / budget('daysParked')!).toBeCloseTo(
+      ((26 * 0.02) / 24 + 1.8 / 27.6 + 0.015) / ((26 * 0.02) / 24 + 1.8 / 27.6),
+      9,
+    );
   });
 
   test('the largest peak stands on the sum of the mode', () => {

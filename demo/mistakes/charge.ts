@@ -15,6 +15,17 @@ const limits = (d: Design) => d.limits!;
 
 /** From the socket to the cells. */
 export const busCharge: Mistake[] = [
+  mend('a charge controller that talks by another link', 'inlet-side', (d) => (side(d).stationLink = 'CAN')),
+  mend('more devices to wake than the controller wakes', 'inlet-side', (d) => (side(d).wakes = 9)),
+  mend('a controller of the pilot alone at an inlet for stations', 'inlet-side', (d) => {
+    const part = d.parts[side(d).controller!]!;
+    if (part.kind === 'controller') part.data.station = 'none';
+  }),
+  mend('a controller for 12 V in a vehicle of 24', 'inlet-side', (d) => {
+    const part = d.parts[side(d).controller!]!;
+    if (part.kind === 'controller') part.data.supplyMaxV = 16;
+  }),
+
   note('a pilot of 63 A on a breaker of 20 A', 'supply-depot', (d) => (depot(d).offersA = 63)),
   mend('a breaker of 10 A on a wall box of 16 A', 'supply-depot', (d) => {
     delete depot(d).breaker;

@@ -117,6 +117,11 @@ const keys: Record<PartKind, [name: string, head: string][]> = {
     ['cores', 'cores'],
     ['outerMm', 'outside'],
   ],
+  controller: [
+    ['supplyMinV', 'from'],
+    ['standbyA', 'asleep'],
+    ['wakes', 'wakes'],
+  ],
   relay: [
     ['coilV', 'coil'],
     ['contactA', 'carries'],

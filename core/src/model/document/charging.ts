@@ -1,4 +1,4 @@
-import { residualKinds, tripCurves } from '../parts';
+import { residualKinds, stationLinks, tripCurves } from '../parts';
 import { choice, chosen, defaultsOf, flag, num, part, refer, share, tag, words, type ItemOf } from './field';
 
 /** Roles of thresholds: the upper chain from the top, then the lower one. */
@@ -84,6 +84,12 @@ export const inletFields = {
   lockReadBack: flag('Its position is read before current flows'),
   release: choice('Release when the lock fails', inletReleases),
   driveInhibit: flag('Drive is blocked while it is plugged in'),
+  /** What answers its pilot; absent: the charger does so itself. */
+  controller: part('Charge controller', 'controller'),
+  /** What the stations that it is for talk by. */
+  stationLink: choice('Stations talk by', stationLinks),
+  /** Monitor, charger, converter, cooling: what has to wake when it is plugged in. */
+  wakes: num('Devices to wake', '', { usual: [0, 20] }),
   /** Of its own contactors, before and after each charge. */
   weldCheck: flag('Contactors are checked for welding'),
   monitorPauses: flag('Own insulation monitor pauses at a station'),

@@ -1,3 +1,4 @@
+import { stationLinks } from './charge-kinds';
 import type { ChargePartKind, LoomPartKind } from './kinds';
 import { axis, maybe, n, temperature, type PartField } from './part-field';
 
@@ -66,6 +67,22 @@ export const chargePartFields: Record<ChargePartKind, readonly PartField[]> = {
     { kind: 'choice', name: 'trip', label: 'Trips by curve', choices: tripCurves },
     n('breakingA', 'Breaking capacity', 'A'),
     { kind: 'choice', name: 'residual', label: 'Residual current', choices: residualKinds },
+  ],
+  controller: [
+    {
+      kind: 'choice',
+      name: 'station',
+      label: 'Talks with stations by',
+      choices: ['none', ...stationLinks, 'both'],
+    },
+    n('supplyMinV', 'Supply from', 'V'),
+    n('supplyMaxV', 'Supply to', 'V'),
+    n('standbyA', 'Draws asleep', 'A', { min: 0 }),
+    n('awakeA', 'Draws awake', 'A', { min: 0 }),
+    n('wakes', 'Outputs that wake others', '', whole(0, 20)),
+    n('sensors', 'Temperature sensors it reads', '', whole(0, 8)),
+    flag('lock', 'Lock', 'driven and read back', 'not driven'),
+    mass,
   ],
 };
 

@@ -113,5 +113,25 @@ export interface UnitData {
   massKg: number;
 }
 
-export type ChargePartKind = 'charger' | 'inlet' | 'converter' | 'breaker';
+/** By what a station and a vehicle tell each other what they can. */
+export const stationLinks = ['powerline', 'CAN'] as const;
+
+/** What answers the pilot, talks with stations, and lets charger and monitor wake. */
+export interface ControllerData {
+  /** The stations it talks with; `none`: the pilot of the mains alone. */
+  station: 'none' | (typeof stationLinks)[number] | 'both';
+  supplyMinV: number;
+  supplyMaxV: number;
+  /** Asleep, and awake while it charges. */
+  standbyA: number;
+  awakeA: number;
+  /** Outputs that wake others. */
+  wakes: number;
+  /** Temperature sensors of the inlet that it reads. */
+  sensors: number;
+  lock: boolean;
+  massKg: number;
+}
+
+export type ChargePartKind = 'charger' | 'inlet' | 'converter' | 'breaker' | 'controller';
 export type LoomPartKind = 'battery' | 'connector' | 'wire' | 'relay' | 'unit';

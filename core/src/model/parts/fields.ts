@@ -240,6 +240,7 @@ export const partKindNames: Record<PartKind, [one: string, many: string]> = {
   inlet: ['inlet', 'Charging inlets'],
   converter: ['DC-DC converter', 'DC-DC converters'],
   breaker: ['breaker', 'Breakers of the mains'],
+  controller: ['charge controller', 'Charge controllers'],
   battery: ['low-voltage battery', 'Low-voltage batteries'],
   connector: ['connector', 'Connectors of looms'],
   wire: ['wire', 'Wires of looms'],

@@ -1,7 +1,7 @@
 import { cables } from './catalogue/cables';
 import { modules } from './catalogue/modules';
 import { coolants, fans, heaters, hoses, plates, pumps, radiators } from './catalogue/cooling';
-import { breakers, chargers, converters, inlets } from './catalogue/charging';
+import { breakers, chargers, controllers, converters, inlets } from './catalogue/charging';
 import { contactors, fuses, resistors } from './catalogue/protection';
 import { batteries, connectors, relays, units, wires } from './catalogue/looms';
 import { disconnects, plugs } from './catalogue/separable';
@@ -38,6 +38,7 @@ export const catalogue: readonly Part[] = [
   ...inlets,
   ...converters,
   ...breakers,
+  ...controllers,
   ...batteries,
   ...connectors,
   ...wires,

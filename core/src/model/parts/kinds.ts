@@ -3,6 +3,7 @@ import type {
   InletData,
   ConverterData,
   BreakerData,
+  ControllerData,
   BatteryData,
   ConnectorData,
   WireData,
@@ -254,6 +255,7 @@ export interface PartData {
   inlet: InletData;
   converter: ConverterData;
   breaker: BreakerData;
+  controller: ControllerData;
   battery: BatteryData;
   connector: ConnectorData;
   wire: WireData;

@@ -187,6 +187,13 @@ export const usualOfPart: Record<PartKind, Record<string, readonly [least: numbe
     maxC: [60, 250],
     massKgPerM: [0.001, 3],
   },
+  controller: {
+    supplyMinV: [5, 30],
+    supplyMaxV: [10, 60],
+    standbyA: [0, 0.5],
+    awakeA: [0.01, 5],
+    massKg: [0.02, 5],
+  },
   relay: {
     coilV: [5, 48],
     coilW: [0.1, 10],

@@ -1,6 +1,7 @@
 import type { Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { judge, type StepDefinition } from '../../model/step';
+import { controllerChecks } from './controller-checks';
 import { count, yes } from './counted';
 import { ofParts } from './of-parts';
 import { chargeRules } from './rules';
@@ -110,7 +111,9 @@ export const inletStep: StepDefinition = {
             : null,
           [count('active monitors', active.length)],
         ),
-      ].map((check) => ofParts(check, parts)),
+      ]
+        .map((check) => ofParts(check, parts))
+        .concat(controllerChecks(subject, inlet, { lock, sensors }, read)),
     };
   },
 };

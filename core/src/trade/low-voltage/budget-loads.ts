@@ -1,10 +1,14 @@
 import type { Gap } from '../../ground/figure';
 import { loadDefaults } from '../../model/document';
 import type { Reader } from '../../model/step';
+import { controllerLoads } from './controller-loads';
 import type { LowVoltageLoad } from './twelve-volt';
 
 /** The loads as the calculator takes them; null with what is missing. */
-export function loadsOf(read: Reader): {
+export function loadsOf(
+  read: Reader,
+  systemV: number,
+): {
   loads: (LowVoltageLoad & { steady: boolean; peakW: number })[];
   gaps: Gap[];
 } {
@@ -24,5 +28,11 @@ export function loadsOf(read: Reader): {
       peakW: load.peakW ?? load.powerW ?? 0,
     };
   });
+  // In amperes at whatever voltage: the sum divides by the voltage while it is fed.
+  const own = controllerLoads({ inlets: read.at('inlets'), parts: read.at('parts') });
+  for (const { id, when, currentA } of own) {
+    const watts = currentA * systemV;
+    loads.push({ id, watts, dutyFraction: 1, when, essential: true, steady: false, peakW: watts });
+  }
   return { loads, gaps };
 }

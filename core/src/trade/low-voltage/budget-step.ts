@@ -38,7 +38,7 @@ export const budgetStep: StepDefinition = {
       settings: read.at('settings'),
     });
     const systemV = fedV(system);
-    const { loads, gaps } = loadsOf(read);
+    const { loads, gaps } = loadsOf(read, systemV);
     const gather = (batteryV: number | null): Inputs => {
       const inputs = new Inputs(read);
       inputs.missing(...gaps);

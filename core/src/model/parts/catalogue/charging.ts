@@ -1,4 +1,4 @@
-import type { BreakerData, ChargerData, ConverterData, InletData, PartOf } from '../kinds';
+import type { BreakerData, ChargerData, ControllerData, ConverterData, InletData, PartOf } from '../kinds';
 import { part } from './part';
 
 /** How efficiency falls at a small load, from its best. */
@@ -105,3 +105,38 @@ export const breakers: PartOf<'breaker'>[] = breakerRows.map(([ratedA, poles, tr
     residual,
   });
 });
+
+/** number, stations, V from, V to, A asleep, A awake, wakes, sensors, lock, kg. */
+const controllerRows: [
+  string,
+  ControllerData['station'],
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+  boolean,
+  number,
+][] = [
+  ['P1', 'none', 9, 16, 0.004, 0.09, 1, 1, true, 0.12],
+  ['P2-24', 'none', 9, 32, 0.006, 0.11, 2, 2, true, 0.16],
+  ['S4', 'powerline', 9, 16, 0.012, 0.42, 4, 4, true, 0.48],
+  ['S4-24', 'powerline', 9, 32, 0.015, 0.36, 4, 4, true, 0.5],
+  ['S6-24', 'both', 9, 32, 0.022, 0.5, 6, 4, true, 0.74],
+  ['K2', 'CAN', 9, 16, 0.03, 0.25, 2, 2, false, 0.35],
+];
+
+/** Invented charge controllers: P for the pilot alone, S and K for stations as well. */
+export const controllers: PartOf<'controller'>[] = controllerRows.map(
+  ([number, station, supplyMinV, supplyMaxV, standbyA, awakeA, wakes, sensors, lock, massKg]) =>
+    part(
+      'controller',
+      'Larkhythe',
+      number,
+      station === 'none'
+        ? 'pilot of the mains'
+        : `stations by ${station === 'both' ? 'powerline and CAN' : station}`,
+      { station, supplyMinV, supplyMaxV, standbyA, awakeA, wakes, sensors, lock, massKg },
+    ),
+);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inletRating } from '@torvek/core/charging';
 import { inletCurrents, inletLocks, inletReleases, type Id } from '@torvek/core/document';
+import { stationLinks } from '@torvek/core/parts';
 import { computed } from 'vue';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import NumberField from '../../../parts/NumberField.vue';
@@ -56,6 +57,22 @@ const or = (value: number | null | undefined) => value ?? undefined;
           :path="at('monitorPauses')"
           label="Own insulation monitor pauses"
           :options="yesNo"
+          none="not said"
+        />
+      </template>
+      <PartField
+        :path="at('controller')"
+        kind="controller"
+        label="Charge controller"
+        none="the charger answers the pilot"
+      />
+      <template v-if="inlet.controller !== undefined">
+        <NumberField :path="at('wakes')" />
+        <ChoiceField
+          v-if="inlet.current !== 'mains'"
+          :path="at('stationLink')"
+          label="Stations talk by"
+          :options="texts(stationLinks)"
           none="not said"
         />
       </template>

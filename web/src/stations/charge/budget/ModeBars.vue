@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fedV, lowVoltageSystem } from '@torvek/core/low-voltage';
+import { controllerLoads, fedV, lowVoltageSystem } from '@torvek/core/low-voltage';
 import { loadDefaults, lowVoltageDefaults } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
@@ -36,6 +36,9 @@ const givesA = computed(() =>
 const rows = computed(() =>
   modes.map(({ id, title, has }, row) => {
     let sum = 0;
+    const own = controllerLoads(job.design)
+      .filter(({ when }) => (has as readonly string[]).includes(when))
+      .map(({ id: load, tag, currentA: amps }) => ({ load, tag, amps, essential: true }));
     const pieces = Object.entries(job.design.loads ?? {})
       .filter(([, { when }]) => when !== undefined && (has as readonly string[]).includes(when))
       .map(([load, { tag, powerW = 0, dutyFraction = loadDefaults.dutyFraction, essential }]) => ({
@@ -44,6 +47,7 @@ const rows = computed(() =>
         amps: (powerW * dutyFraction) / fedV(system.value),
         essential: essential !== false,
       }))
+      .concat(own)
       .sort((a, b) => b.amps - a.amps)
       .map((one) => {
         const at = sum;
