@@ -31,7 +31,7 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
     delete draft.limits!.chargeByTemperature;
   },
   'charge.controller-mute': (draft) => void (inlet(draft).stationLink = 'CAN'),
-  'charge.controller-supply': (draft) => controller(draft, 'larkhythe-s4'),
+  'low-voltage.controller-supply': (draft) => controller(draft, 'larkhythe-s4'),
   'charge.controller-wakes': (draft) => void (inlet(draft).wakes = 5),
   'charge.controller-sensors': (draft) => void (inlet(draft).sensors = 5),
   'charge.controller-lock': (draft) => controller(draft, 'larkhythe-k2'),

@@ -44,7 +44,7 @@ const rooms = [
 /** What is gone with a field because the thing itself is, or because that it is not there is said by itself. */
 const goneWithIt: Record<string, RegExp> = {
   // Without one of its own the charger answers the pilot.
-  'inlets.controller': /^charge\.controller/,
+  'inlets.controller': /^(charge|low-voltage)\.controller/,
   'sensing.school': /^monitoring\.donor/,
   'lowVoltage.converter': /^charge\.branch-load/,
   // Of a way that cannot be drawn nothing is known of its tubes: the way itself is not checked.

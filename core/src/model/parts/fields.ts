@@ -1,4 +1,3 @@
-import { number, oneOf, record, table, text, type NumberRule } from '../../ground/calculator';
 import { chargePartFields, loomPartFields } from './charge-fields';
 import { coolingPartFields } from './cooling-fields';
 import type { PartKind } from './kinds';

@@ -2,7 +2,6 @@ import type { Check, Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import type { Id, InletItem } from '../../model/document';
 import { judge, type Reader } from '../../model/step';
-import { fedV, lowVoltageSystem } from '../low-voltage';
 import { count, yes } from './counted';
 import { chargeRules } from './rules';
 
@@ -28,13 +27,6 @@ export function controllerChecks(
       ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${what} of ${tag}` }]
       : [];
   const takesStation = current !== 'mains';
-  const system = lowVoltageSystem({
-    lowVoltage: read.at('lowVoltage') ?? {},
-    parts: read.at('parts'),
-    settings: read.at('settings'),
-  });
-  // Fed by the battery alone at the least, by what fills it at the most.
-  const [leastV, mostV] = [Math.min(system.nominalV, fedV(system)), Math.max(system.nominalV, fedV(system))];
   const talks = data !== null && (data.station === 'both' || data.station === stationLink);
   const parts = [key];
   return [
@@ -50,21 +42,6 @@ export function controllerChecks(
           'kinds of station',
           data === null || data.station === 'none' ? 0 : data.station === 'both' ? 2 : 1,
         ),
-      ],
-      { parts },
-    ),
-    judge(
-      chargeRules.controllerSupply,
-      [subject],
-      unknown,
-      data !== null && (leastV < data.supplyMinV || mostV > data.supplyMaxV)
-        ? `${label} at ${tag} works from ${n(data.supplyMinV)} to ${n(data.supplyMaxV)} V; the vehicle has ${n(leastV)} to ${n(mostV)} V.`
-        : null,
-      [
-        { label: 'works from', value: data?.supplyMinV ?? 0, unit: 'V' },
-        { label: 'works up to', value: data?.supplyMaxV ?? 0, unit: 'V' },
-        { label: 'lowest of the vehicle', value: leastV, unit: 'V' },
-        { label: 'highest of the vehicle', value: mostV, unit: 'V' },
       ],
       { parts },
     ),

@@ -175,14 +175,6 @@ export const chargeRules = {
     'A controller that talks as these stations do.',
     'Link of the stations against that of the controller',
   ),
-  controllerSupply: rule(
-    'controller-supply',
-    'mend',
-    'The charge controller is made for another supply',
-    'It does not wake, or not for long.',
-    'One for the voltage of the vehicle, or a converter before it that is fed when the vehicle sleeps.',
-    'Range of its supply against the low voltage while it is fed',
-  ),
   controllerWakes: rule(
     'controller-wakes',
     'mend',

@@ -1,6 +1,7 @@
 /** The figures of this room’s steps; a step without any stands here with `never`. */
 declare module '../../ground/figure' {
   interface StepFigures {
+    'low-voltage.controller': never;
     'low-voltage.budget':
       | 'drivingA'
       | 'chargingA'

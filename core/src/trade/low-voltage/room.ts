@@ -1,5 +1,6 @@
 import { defineRoom } from '../../model/step';
 import { budgetStep } from './budget-step';
+import { controllerStep } from './controller-step';
 import { coilsStep } from './coils-step';
 import { fedStep, feedingStep } from './fed-step';
 import { groupStep } from './group-step';
@@ -25,6 +26,7 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
     wireStep,
     endStep,
     bundleStep,
+    controllerStep,
   )
   .withCalculator(twelveVolt)
   .withCalculator(wire12v);

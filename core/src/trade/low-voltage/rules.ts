@@ -302,4 +302,12 @@ export const lowVoltageRules = {
     'A larger reservoir, with a check valve.',
     'Applications out of the reservoir alone, at least 3',
   ),
+  controllerSupply: rule(
+    'controller-supply',
+    'mend',
+    'The charge controller is made for another supply',
+    'It does not wake, or not for long.',
+    'One for the voltage of the vehicle, or a converter before it that is fed when the vehicle sleeps.',
+    'Range of its supply against the low voltage while it is fed',
+  ),
 };
