@@ -110,6 +110,22 @@ describe('the memo', () => {
     }
   });
 
+  test('a point of a run that is moved again and again reaches the mass each time', () => {
+    const evaluator = createEvaluator();
+    let { design } = libraryBus;
+    for (let i = 1; i <= 4; i += 1) {
+      evaluator.evaluate(design);
+      design = edit(design, (draft) => {
+        const points = draft.runs!['run-inlet']!.points!;
+        points[i % 2 === 0 ? 3 : 4]!.zM! += 0.05 * i;
+      })!.design;
+      const warm = evaluator.evaluate(design);
+      const cold = evaluate(design);
+      for (const id of ['vehicle.masses:vehicle:changeKg', 'vehicle.axles:vehicle:rearKg'] as const)
+        expect(value(warm, id)).toBe(value(cold, id));
+    }
+  });
+
   test('a fork goes on from what is known, and neither hears of the other', () => {
     const next = numbersFrom(51);
     const [left, right] = [createEvaluator()].flatMap((one) => [

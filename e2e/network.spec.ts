@@ -69,6 +69,18 @@ test('a module into another box: by mouse with live figures, undone, by keyboard
   await page.keyboard.press('Control+z');
   await expect(page.locator('[data-box="box-nose"] [data-module]')).toHaveCount(4);
   await expect(page.getByLabel('Nameplate')).toContainText('-6.64');
+
+  // One that stays in the tail box is there in whatever is proposed.
+  const last = page.locator('[data-module="module-208"]');
+  await last.click();
+  await page.getByLabel('Stays in its box').check();
+  await expect(last).toHaveAttribute('aria-label', /stays there/);
+  await page.getByRole('button', { name: 'Propose arrangements' }).click();
+  await expect(page.locator('.proposals')).toContainText('1 module stays in its box');
+  await expect(first).toContainText('Tail box 1');
+  await first.getByRole('button', { name: 'take' }).click();
+  await expect(page.locator('[data-box="box-tail"] [data-module="module-208"]')).toBeVisible();
+  await expect(page.locator('[data-box="box-tail"] [data-module]')).toHaveCount(1);
 });
 
 test('links out: fewer stay out under a higher limit; demo B at its stages', async ({ page, open }) => {

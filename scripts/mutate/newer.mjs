@@ -233,6 +233,55 @@ export const newer = [
     to: 'resistanceOhm: ohmAh',
     tests: 'parts/typical',
   },
+  // What boxes hold, and what holds them.
+  trade(
+    'pack/fit.ts',
+    'const clearMm = (high - above * shelfMm) / (above + 1);',
+    'const clearMm = high / (above + 1);',
+    'pack/arrange',
+    'core',
+  ),
+  trade(
+    'pack/fit.ts',
+    'perSlice: across * perLevel * box.count,',
+    'perSlice: across * perLevel,',
+    'pack/arrange',
+    'core',
+  ),
+  trade('pack/splitter.ts', 'count - here(this.later[s + 1]!)[k]!', 'count', 'pack/arrange', 'core'),
+  trade('pack/arrange.ts', 'total - front <= rearLimitKg + 1e-6', 'true', 'pack/arrange', 'core'),
+  trade('pack/lift-step.ts', 'points >= 4 ? 2 : points', 'points', 'pack/lift', 'core'),
+  trade('pack/lift-step.ts', '0.5 + Math.abs(offM) / (spanM ?? 1)', '0.5', 'pack/lift', 'core'),
+  // Beside the phases, in tubes, through walls.
+  trade(
+    'routing/tube-checks.ts',
+    'Math.min(left, right) - z',
+    'Math.max(left, right) - z',
+    'routing/beside',
+    'core',
+  ),
+  trade('routing/wall-step.ts', 'holeMm > threadMm + holeWithinMm', 'holeMm > threadMm + 10', 'demo/walls'),
+  trade(
+    'routing/wall-step.ts',
+    'const askedMm = stiffMm + (radiusMm ?? 0);',
+    'const askedMm = radiusMm ?? 0;',
+    'demo/walls',
+  ),
+  trade('routing/phases-step.ts', 'shortestM * (1 + unlikeWithin)', 'shortestM * 2', 'demo/rules'),
+  {
+    project: 'demo',
+    file: 'core/src/model/document/run-lengths.ts',
+    from: '  const { points, bendRadiusMm } = run;\n  const known = geometries.get(run);\n  if (known !== undefined) return known;',
+    to: '  const known = geometries.get(run);\n  if (known !== undefined) return known;\n  const { points, bendRadiusMm } = run;',
+    tests: 'demo/library-bus',
+  },
+  trade(
+    'charging/controller-checks.ts',
+    '(wakes ?? 0) > data.wakes',
+    '(wakes ?? 0) > data.wakes + 1',
+    'demo/rules',
+  ),
+  trade('low-voltage/controller-loads.ts', 'Math.max(awakeA - standbyA, 0)', 'awakeA', 'demo/low-voltage'),
   // What was brought level.
   {
     project: 'core',
