@@ -1,4 +1,4 @@
-import type { Id, Poles } from '../../model/document';
+import type { Id, Poles, StringItem } from '../../model/document';
 import { formatNumber } from '../../ground/quantity';
 import type { NetworkSlices } from './feeding';
 import { outsideReach } from './network-builder';
@@ -25,3 +25,9 @@ export function polesText(poles: Poles): string {
 }
 
 export const reachOf = (box: Id | null) => box ?? outsideReach;
+
+/** Of its closed contacts, Ω; undefined: not known. */
+export const disconnectOhm = ({ parts }: Pick<NetworkSlices, 'parts'>, { disconnect }: StringItem) => {
+  const part = parts[disconnect ?? ''];
+  return part?.kind === 'disconnect' ? part.data.contactOhm : undefined;
+};

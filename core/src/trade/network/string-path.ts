@@ -4,7 +4,7 @@ import { formatNumber } from '../../ground/quantity';
 import type { NetworkSlices, Places } from './feeding';
 import { type Cursor, type NetworkBuilder, type Piece } from './network-builder';
 import { cablePieces, endsText } from './pieces';
-import { contactorRating, disconnectRating, fuseRating, polesText, reachOf } from './ratings';
+import { contactorRating, disconnectOhm, disconnectRating, fuseRating, polesText, reachOf } from './ratings';
 
 import { packBus, packBusSymbol } from './pack-bus';
 
@@ -342,10 +342,5 @@ export class StringPath {
 
 const plus = (a: number | undefined, b: number | undefined) =>
   a === undefined ? b : b === undefined ? a : a + b;
-
-const disconnectOhm = ({ parts }: Pick<NetworkSlices, 'parts'>, { disconnect }: StringItem) => {
-  const part = parts[disconnect ?? ''];
-  return part?.kind === 'disconnect' ? part.data.contactOhm : undefined;
-};
 
 const shortTag = (tag: string) => tag.replace(/^.*-/, '');

@@ -2,13 +2,13 @@
 import type { Design, Id } from '@torvek/core/document';
 import { partKey } from '@torvek/core/parts';
 import { pin, unpinUnused } from '@torvek/core/pack';
-import { formatNumber } from '@torvek/core/quantity';
 import { computed, ref, shallowRef } from 'vue';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { alongString, beforeModule, intoBox, tallyOf, tried } from './moves';
 import PlanView from './PlanView.vue';
 import ProposalList from './ProposalList.vue';
+import TallyLine from './TallyLine.vue';
 
 /** Which module sits in which box, and in which order the string runs through them. */
 const job = useJob();
@@ -192,23 +192,7 @@ function setBox(event: Event): void {
         </select>
       </label>
     </div>
-    <dl class="tally" aria-label="What the arrangement comes to">
-      <div v-for="item in shown" :key="item.name" :data-tally="item.name">
-        <dt>{{ item.name }}</dt>
-        <dd
-          :class="{
-            moved: item.value !== item.was,
-            over: item.limit !== undefined && item.value !== undefined && item.value > item.limit,
-          }"
-        >
-          <template v-if="item.value === undefined"><span class="soft">not computed</span></template>
-          <template v-else
-            ><b>{{ formatNumber(item.value, item.digits) }}</b
-            ><span class="unit">&nbsp;{{ item.unit }}</span></template
-          >
-        </dd>
-      </div>
-    </dl>
+    <TallyLine :items="shown" />
     <p v-if="boxes.length === 0" class="soft">No box yet: add one below, with its place and sizes.</p>
     <PlanView
       v-else
@@ -306,39 +290,6 @@ function setBox(event: Event): void {
 
 .chosen select.kind {
   width: 13rem;
-}
-
-.tally {
-  display: grid;
-  grid-template-columns: repeat(7, minmax(0, 1fr));
-  gap: 0.2rem 0.6rem;
-  margin: 0 0 0.4rem;
-}
-
-.tally dt {
-  font-weight: 400;
-  font-size: 0.82rem;
-  color: var(--tv-soft);
-}
-
-.tally dd {
-  margin: 0;
-  white-space: nowrap;
-  padding: 0 0.2rem;
-  margin-left: -0.2rem;
-}
-
-.tally .moved {
-  background: var(--tv-pick);
-}
-
-.tally .over b {
-  color: var(--tv-stop);
-}
-
-.unit {
-  color: var(--tv-soft);
-  font-size: 0.85rem;
 }
 
 .chosen {

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { partKey } from '@torvek/core/parts';
 import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
-import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
-import { newId } from '../../../api/client';
 import LabelButton from '../../../parts/LabelButton.vue';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
 import { saveCsv } from '../../../parts/save-csv';
 import { cutTable } from '../tables';
+import { useCuts } from './use-cuts';
 import { cutRows, plansOf, reelsOf, runLabels, type CutRow } from './cuts';
 
 /** What is cut from which reel; what waits until its ends are fixed; and what was cut. */
@@ -28,33 +27,9 @@ const widthOf = (lengthM: number, reel: string) => {
   return { width: `${(lengthM / long) * 100}%`, title: reel };
 };
 
-const typed = useStorage<Record<string, { length: string; reel: string }>>(
-  `torvek.cuts.${session.person?.id ?? ''}.${job.id}`,
-  {},
-);
-const of = (run: string) => typed.value[run] ?? { length: '', reel: '' };
-const type = (run: string, field: 'length' | 'reel', event: Event) =>
-  (typed.value[run] = { ...of(run), [field]: (event.target as HTMLInputElement).value });
-
+const { typed, of, type, said, busy, send } = useCuts();
 const reel = ref({ part: '', name: '', length: '' });
 const cables = computed(() => [...shelf.library.of('cable'), ...shelf.library.of('hose')]);
-const said = ref<string | null>(null);
-const busy = ref(false);
-async function send(body: { kind: string } & Record<string, unknown>, title: string): Promise<boolean> {
-  if (busy.value) return false;
-  busy.value = true;
-  said.value = null;
-  try {
-    await job.record({ id: newId('entry'), ...body }, title);
-    said.value = `${title}: recorded.`;
-    return true;
-  } catch (error) {
-    said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
-    return false;
-  } finally {
-    busy.value = false;
-  }
-}
 async function record({ run, tag, count }: CutRow): Promise<void> {
   const { length, reel: from } = of(run);
   const read = parseQuantity(length, 'm');

@@ -4,8 +4,9 @@ import { formatNumber } from '@torvek/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useJob } from '../../../stores/job';
-import { frameOf, onPaper, unitsPerM, type Side } from './drawing';
+import { unitsPerM, type Side } from './drawing';
 import { useDrawn } from './use-drawn';
+import { useFrame } from './use-frame';
 import { useHand } from './use-hand';
 
 /** The vehicle from above or from its right, to scale, with its runs; the points of one are drawn about, by mouse and by keys. */
@@ -24,29 +25,10 @@ const { width: pixels, height: pixelsHigh } = useElementSize(svg);
 const runs = computed(() => job.design.runs ?? {});
 const run = computed((): RunItem | undefined => runs.value[props.runId]);
 
-const { body, wheels, things, rects, zones, marks, hazards, drawn, handles, clips, spots } = useDrawn(props);
+const drawnParts = useDrawn(props);
+const { body, wheels, things, rects, zones, marks, hazards, drawn, handles, clips, spots } = drawnParts;
 
-const frame = computed(() => {
-  const own = handles.value.map(({ x, y }): [number, number] => [x, y]);
-  if (props.close && own.length > 1) return frameOf([], own, 40);
-  // As long as the vehicle, as high or wide as what is in it.
-  const lines = hazards.value.flatMap(({ points }) => points.map((one) => onPaper(one, props.side)));
-  const others = Object.values(runs.value).flatMap(({ points = [] }) =>
-    points.flatMap(({ xM, yM, zM }) =>
-      xM === undefined || yM === undefined || zM === undefined ? [] : [onPaper([xM, yM, zM], props.side)],
-    ),
-  );
-  const ground: [number, number][] = props.side === 'side' ? [[0, 0]] : [];
-  const inside = frameOf(
-    rects.value.length + zones.value.length === 0
-      ? [body.value]
-      : [...rects.value, ...zones.value].map(({ rect }) => rect),
-    [...own, ...others, ...lines, ...ground],
-    16,
-  );
-  const { x, w } = body.value;
-  return { ...inside, left: x - 14, width: w + 28 };
-});
+const frame = useFrame(props, drawnParts);
 /** So that text is as large as elsewhere, whatever the scale. */
 const unit = computed(() =>
   Math.max(
