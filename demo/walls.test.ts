@@ -22,6 +22,17 @@ describe('an opening in a wall', () => {
     );
   });
 
+  test('of a run with motor phases alone no gland is known, and the hole is not called right', () => {
+    const phases = changed((draft) => {
+      delete draft.runs!['run-main']!.circuits;
+      draft.runs!['run-main']!.phasesOf = 'device-inverter';
+    });
+    expect(evaluate(phases).checks.find(({ key }) => key === 'wall.hole-off|opening-main')).toMatchObject({
+      state: 'not-checked',
+      gaps: [{ path: 'runs.run-main.circuits' }],
+    });
+  });
+
   // 40 mm stiff and a bend of 84 mm.
   test.each([
     ['insideMm', 124, 'clear'],

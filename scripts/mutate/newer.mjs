@@ -250,7 +250,7 @@ export const newer = [
   ),
   trade('pack/splitter.ts', 'count - here(this.later[s + 1]!)[k]!', 'count', 'pack/arrange', 'core'),
   trade('pack/arrange.ts', 'total - front <= rearLimitKg + 1e-6', 'true', 'pack/arrange', 'core'),
-  trade('pack/lift-step.ts', 'points >= 4 ? 2 : points', 'points', 'pack/lift', 'core'),
+  trade('pack/lift-step.ts', 'Math.min(points, 2)', 'points', 'pack/lift', 'core'),
   trade('pack/lift-step.ts', '0.5 + Math.abs(offM) / (spanM ?? 1)', '0.5', 'pack/lift', 'core'),
   // Beside the phases, in tubes, through walls.
   trade(

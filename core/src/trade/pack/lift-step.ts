@@ -38,10 +38,10 @@ export const liftRules = {
 const carriedKg = 50;
 
 /**
- * Points that are certain to bear: a stiff box on four slings or more rests on two that face each other, for none is quite as
- * long as the others.
+ * Points that are counted: a stiff box on several slings rests on two that face each other, for none is quite as long as the
+ * others; and of three in two rows one stands alone.
  */
-export const bearingPoints = (points: number): number => (points >= 4 ? 2 : points);
+export const bearingPoints = (points: number): number => Math.min(points, 2);
 
 /** Each box on its slings: what it weighs full, where its weight hangs, what the worst point bears. */
 export const liftStep: StepDefinition = {
@@ -93,7 +93,7 @@ export const liftStep: StepDefinition = {
     const shareFraction = points === 1 ? 1 : 0.5 + Math.abs(offM) / (spanM ?? 1);
     const slingDeg = points === 1 ? 0 : (box.slingDeg ?? boxDefaults.slingDeg);
     const bearing = bearingPoints(points ?? 0);
-    // Two of a row of three, and two across four, may bear one half each: what is beyond the middle goes to one of them.
+    // One half each: what hangs off the middle goes to one of them.
     const worstKg = (fullKg * shareFraction) / Math.cos((slingDeg * Math.PI) / 180);
     const pointGaps: Gap[] = [...need(points, 'liftPoints', 'lifting points'), ...offGaps, ...noSpan];
     const tips = points !== undefined && points > 1 && Math.abs(offM) >= (spanM ?? Infinity) / 2;
@@ -150,7 +150,7 @@ export const liftStep: StepDefinition = {
                   ],
                   value: worstKg,
                   unit: 'kg',
-                  source: `Of ${n(points!)} points ${n(bearing)} are certain to bear; slings lean from the upright`,
+                  source: `Of ${n(points!)} points ${n(bearing)} ${bearing === 1 ? 'is' : 'are'} counted to bear; slings lean from the upright`,
                 },
               ],
       },

@@ -35,6 +35,9 @@ function threadOf(run: Id | undefined, read: Reader): { threadMm: number | null;
     const part = read.at('parts', key ?? '');
     return part?.kind === 'gland' ? [part.data.threadMm] : [];
   });
+  // Motor phases, and runs of which nobody says what they carry.
+  if (own.length === 0)
+    gaps.push({ kind: 'not-given', path: `runs.${run}.circuits`, label: `gland of ${item.tag}` });
   return { threadMm: threads.length === 0 ? null : Math.max(...threads), gaps };
 }
 

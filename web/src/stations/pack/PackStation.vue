@@ -103,7 +103,7 @@ const figures = names.map((name) => figureId('pack.pack', 'pack', name));
         <div class="card-head">
           <h2>Shelves and lifting</h2>
           <span class="hint"
-            >of four slings two are certain to bear; they lean by 45° from the upright where nothing is
+            >of several slings two are counted to bear; they lean by 45° from the upright where nothing is
             said</span
           >
         </div>

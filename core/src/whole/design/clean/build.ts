@@ -165,6 +165,8 @@ export function build(spec: Spec): Design {
           widthM: size[1],
           heightM: size[2],
           emptyKg,
+          liftPoints: 4,
+          liftKg: 1000,
           anchors,
           anchorN,
           accessFrom: 'above',
