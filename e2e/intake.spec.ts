@@ -57,6 +57,9 @@ test('a batch is pasted; a slip by ten is asked about, an outlier marked; what i
   await page.getByRole('button', { name: 'Seen' }).click();
   await page.getByLabel('Look of C09').selectOption('marked');
   await page.getByLabel('terminals of C09').selectOption('worn');
+  // It came with another code: nothing is recorded until somebody says which of the two it is.
+  await expect(record).toBeDisabled();
+  await page.getByRole('button', { name: 'it had been misread' }).click();
   await record.click();
   await expect(page.getByText('1 entry recorded.')).toBeVisible();
   await page.getByRole('button', { name: 'On arrival' }).click();
@@ -65,7 +68,7 @@ test('a batch is pasted; a slip by ten is asked about, an outlier marked; what i
   await expect(card).toContainText('serial OK 4409');
   await expect(card).toContainText('Module received, serial OK 4409');
   await expect(card).toContainText('Intake capacity of C09');
-  await expect(card.getByRole('listitem')).toHaveCount(22); // five of intake, the rest of balancing
+  await expect(card.getByRole('listitem')).toHaveCount(23); // five of intake, where it was fitted, the rest of balancing
 
   // What was found on the bench stands where the module is fitted.
   const findings = page.getByRole('complementary');

@@ -1,19 +1,17 @@
 <script setup lang="ts">
-import { takeBuilt, type BuiltDifference } from '@torvek/core/built';
 import { partKey, type Part } from '@torvek/core/parts';
-import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
+import { formatNumber, parseQuantity } from '@torvek/core/quantity';
 import { stockOf } from '@torvek/core/record';
-import { useStorage } from '@vueuse/core';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
-import { newId } from '../../../api/client';
 import AttachFiles from '../../../parts/AttachFiles.vue';
 import LabelButton from '../../../parts/LabelButton.vue';
-import { subjectName } from '../../../parts/place-name';
 import { useJob } from '../../../stores/job';
 import { useLibrary } from '../../../stores/library';
 import { useSession } from '../../../stores/session';
-import { builtRows, cutRows, movedFigures, type BuiltRow, type CutRow } from './rows';
+import BuiltFollows from './BuiltFollows.vue';
+import { useBuilt } from './use-built';
+import { builtRows, cutRows, othersFor, shelvedFor, type BuiltRow, type CutRow } from './rows';
 import { dayOf } from '../../../parts/dates';
 
 /** What was really fitted and cut, beside what was designed, and what follows where they differ. */
@@ -22,19 +20,7 @@ const session = useSession();
 const shelf = useLibrary();
 const stock = computed(() => stockOf(job.entries));
 const rows = computed(() => builtRows(job.design, job.entries, stock.value.inPlace));
-/** Things on the shelf that may go into a place: those of its kind, the designed part first. */
-const onShelf = ({ kind, part }: BuiltRow) =>
-  [...stock.value.items.values()]
-    .filter(
-      (one) =>
-        one.sort === kind &&
-        one.place === null &&
-        one.sentTo === null &&
-        one.lengthM === null &&
-        one.state !== 'rejected' &&
-        one.state !== 'retired',
-    )
-    .sort((a, b) => Number(b.part === part) - Number(a.part === part));
+const onShelf = (row: BuiltRow) => shelvedFor(row, stock.value);
 const cuts = computed(() => cutRows(job.design, job.entries));
 const recorded = computed(() => rows.value.filter(({ told, out }) => told !== null && !out).length);
 const labels = computed(() =>
@@ -50,61 +36,22 @@ const labels = computed(() =>
         ],
   ),
 );
-const differences = computed(() => job.built.differences);
-const moved = computed(() => movedFigures(job.evaluation, job.builtEvaluation));
-const shownMoved = computed(() => moved.value.slice(0, 14));
-
-interface Typed {
-  serial: string;
-  /** A thing of the stock. */
-  item: string;
-  part: string;
-  reason: string;
-  length: string;
-  batch: string;
-}
-const blank: Typed = { serial: '', item: '', part: '', reason: '', length: '', batch: '' };
-/** Typed and not recorded: it lies in the browser until it is. */
-const typed = useStorage<Record<string, Typed>>(`torvek.built.${session.person?.id ?? ''}.${job.id}`, {});
-const of = (path: string): Typed => ({ ...blank, ...typed.value[path] });
-const type = (path: string, field: keyof Typed, event: Event) =>
-  (typed.value[path] = { ...of(path), [field]: (event.target as HTMLInputElement).value });
-function forget(path: string): void {
-  const { [path]: _gone, ...rest } = typed.value;
-  typed.value = rest;
-}
-
+const { of, type, said, busy, send: sendOne } = useBuilt();
 const opened = ref<string | null>(null);
 const photos = ref<{ sha256: string; name: string; type: string }[]>([]);
 function open(path: string): void {
   opened.value = opened.value === path ? null : path;
   photos.value = [];
 }
-const choices = ({ kind, part }: BuiltRow): Part[] =>
-  kind === 'device' || kind === 'box'
-    ? []
-    : (shelf.library.of(kind) as readonly Part[]).filter((one) => partKey(one) !== part);
+const choices = (row: BuiltRow): Part[] => othersFor(row, shelf.library);
 const labelOf = (key: string | null) =>
   key === null ? '' : ((job.built.design.parts[key] ?? shelf.library.find(key))?.label ?? key);
 const when = (instant: string) => dayOf(instant, job.design.settings.zone);
 
-const said = ref<string | null>(null);
-const busy = ref(false);
 async function send(body: { kind: string } & Record<string, unknown>, title: string, path: string) {
-  if (busy.value) return;
-  busy.value = true;
-  said.value = null;
-  try {
-    await job.record({ id: newId('entry'), ...body }, title);
-    forget(path);
-    opened.value = null;
-    photos.value = [];
-    said.value = `${title}: recorded.`;
-  } catch (error) {
-    said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
-  } finally {
-    busy.value = false;
-  }
+  if (!(await sendOne(body, title, path))) return;
+  opened.value = null;
+  photos.value = [];
 }
 function fitted({ path, name }: BuiltRow): void {
   const { serial, item, part, reason } = of(path);
@@ -133,16 +80,6 @@ function cut({ path, name }: CutRow): void {
   };
   void send(body, `${name} cut`, path);
 }
-const takeIn = (difference: BuiltDifference) =>
-  job.change(`${difference.name}: as built`, (draft) =>
-    takeBuilt(
-      draft,
-      difference,
-      'part' in difference.built ? job.built.design.parts[difference.built.part] : undefined,
-    ),
-  );
-const valueOf = (value: number | null, unit: string) =>
-  value === null ? 'not computed' : formatQuantity(value, unit, 3);
 </script>
 
 <template>
@@ -335,57 +272,7 @@ const valueOf = (value: number | null, unit: string) =>
       </tbody>
     </table>
   </section>
-  <section class="sheet-card" aria-labelledby="follows-title" data-follows>
-    <div class="card-head">
-      <h2 id="follows-title">What follows</h2>
-      <span class="hint">gates and results go by the vehicle as built; stations show the design</span>
-    </div>
-    <p v-if="differences.length === 0" class="soft">
-      Nothing recorded differs from the design: figures as built are those of the design.
-    </p>
-    <template v-else>
-      <ul class="differences">
-        <li v-for="one in differences" :key="one.path">
-          <b>{{ one.name }}</b>
-          {{
-            'part' in one.built && 'part' in one.designed
-              ? `${one.built.text} instead of ${one.designed.text}`
-              : 'lengthM' in one.built && 'lengthM' in one.designed
-                ? `${formatQuantity(one.built.lengthM, 'm')}, ${one.designed.lengthM === null ? 'no length' : formatQuantity(one.designed.lengthM, 'm')} designed`
-                : ''
-          }}{{ one.reason === '' ? '' : `: ${one.reason}` }}
-          <small class="soft">entry {{ one.seq }}</small>
-          <button v-if="job.editable" type="button" class="btn btn-sm btn-light" @click="takeIn(one)">
-            Take into the design
-          </button>
-        </li>
-      </ul>
-      <table v-if="shownMoved.length > 0" class="grid-table moved">
-        <thead>
-          <tr>
-            <th scope="col">figure</th>
-            <th scope="col">of</th>
-            <th scope="col" class="num">designed</th>
-            <th scope="col" class="num">as built</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in shownMoved" :key="one.id">
-            <td>{{ one.label }}</td>
-            <td>{{ subjectName(job.design, one.subject) }}</td>
-            <td class="num">{{ valueOf(one.designed, one.unit) }}</td>
-            <td class="num">
-              <b>{{ valueOf(one.built, one.unit) }}</b>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-if="moved.length > shownMoved.length" class="soft">
-        {{ moved.length - shownMoved.length }} more figures moved by half a percent or more.
-      </p>
-      <p v-else-if="moved.length === 0" class="soft">No figure moved by half a percent or more.</p>
-    </template>
-  </section>
+  <BuiltFollows />
 </template>
 
 <style scoped>
@@ -455,15 +342,6 @@ const valueOf = (value: number | null, unit: string) =>
 
 .line .why {
   flex: 2 1 20rem;
-}
-
-.differences {
-  list-style: none;
-  padding: 0;
-}
-
-.differences li {
-  padding: 0.2rem 0;
 }
 
 p {

@@ -1,6 +1,7 @@
 import { cutPlaces, partPlaces, type CutPlace, type Design, type PartPlace } from '@torvek/core/document';
+import { partKey, type Part, type PartsList } from '@torvek/core/parts';
 import type { Evaluation } from '@torvek/core/step';
-import type { CableCutBody, Entry, PartFittedBody } from '@torvek/core/record';
+import type { CableCutBody, Entry, Item, PartFittedBody, Stock } from '@torvek/core/record';
 
 /** A place with what was recorded of it last. */
 export interface BuiltRow extends PartPlace {
@@ -68,3 +69,23 @@ export function movedFigures(designed: Evaluation, built: Evaluation): MovedFigu
   });
   return moved.sort((a, b) => b.share - a.share).map(({ share: _share, ...one }) => one);
 }
+
+/** Things on the shelf that may go into a place: those of its kind, the designed part first. */
+export const shelvedFor = ({ kind, part }: BuiltRow, stock: Stock): Item[] =>
+  [...stock.items.values()]
+    .filter(
+      (one) =>
+        one.sort === kind &&
+        one.place === null &&
+        one.sentTo === null &&
+        one.lengthM === null &&
+        one.state !== 'rejected' &&
+        one.state !== 'retired',
+    )
+    .sort((a, b) => Number(b.part === part) - Number(a.part === part));
+
+/** Parts that may have been fitted instead of the designed one; of devices and boxes there are none to choose from. */
+export const othersFor = ({ kind, part }: BuiltRow, library: PartsList): Part[] =>
+  kind === 'device' || kind === 'box'
+    ? []
+    : (library.of(kind) as readonly Part[]).filter((one) => partKey(one) !== part);
