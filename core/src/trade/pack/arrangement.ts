@@ -132,7 +132,9 @@ export function takeArrangement(draft: Draft<Design>, { counts, order }: Arrange
       for (const [kind, count] of Object.entries(counts[id]?.[box] ?? {})) {
         const ofKind = left.filter((module) => draft.modules[module]?.part === kind);
         const bound = ofKind.filter((module) => stays(module) === box);
-        const free = ofKind.filter((module) => stays(module) === null).slice(0, Math.max(count - bound.length, 0));
+        const free = ofKind
+          .filter((module) => stays(module) === null)
+          .slice(0, Math.max(count - bound.length, 0));
         for (const module of ofKind) {
           if (!bound.includes(module) && !free.includes(module)) continue;
           left.splice(left.indexOf(module), 1);

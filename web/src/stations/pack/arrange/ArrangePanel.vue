@@ -263,7 +263,7 @@ function setBox(event: Event): void {
             @change="setStays"
           />stays</label
         >
-        <button type="button" class="btn btn-quiet btn-sm" @click="chosen = new Set()">none</button>
+        <button type="button" class="btn btn-quiet btn-sm" @click="chosen = new Set()">choose none</button>
       </template>
     </div>
     <p class="visually-hidden" role="status">{{ said }}</p>
