@@ -1,9 +1,10 @@
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { packDefaults, type BoxItem, type Id } from '../../model/document';
+import { packDefaults, type Id } from '../../model/document';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { gravityMPerS2 } from '../vehicle';
-import { boxContents, roomOf, type BoxContent } from './arrangement';
+import { roomOf } from './arrangement';
+import { filledBox, type FilledBox } from './box-content';
 import { boxRules } from './box-rules';
 import { mostModules } from './fit';
 
@@ -13,27 +14,9 @@ export const boxStep: StepDefinition = {
   version: 1,
   subjects: (design) => Object.keys(design.boxes),
   compute(subject, read) {
-    const box = read.at('boxes', subject)!;
-    const modules = read.at('modules');
-    const parts = read.at('parts');
+    const filled = filledBox(subject, read);
+    const { box, content, data, fullKg: massKg, noMass, noSize, noSlots, need: missing } = filled;
     const at = `boxes.${subject}`;
-    const content = boxContents({
-      boxes: { [subject]: box },
-      modules,
-      parts,
-      strings: read.at('strings'),
-      pack: read.at('pack'),
-    }).get(subject)!;
-    const data = content.modules.flatMap((id) => {
-      const part = parts[modules[id]?.part ?? ''];
-      return part?.kind === 'module' ? [part.data] : [];
-    });
-    const missing = (value: unknown, field: string, label: string): Gap[] =>
-      value === undefined
-        ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${label} of ${box.tag}` }]
-        : [];
-    const noMass = missing(box.emptyKg, 'emptyKg', 'empty mass');
-    const massKg = (box.emptyKg ?? 0) + data.reduce((sum, module) => sum + module.massKg, 0);
     const anchorG = read.at('settings', 'anchorG');
     const anchorGaps: Gap[] = [
       ...noMass,
@@ -78,7 +61,7 @@ export const boxStep: StepDefinition = {
                 },
               ],
       },
-      roomFigure(subject, box, read, content),
+      roomFigure(subject, read, filled),
     ];
     const widest = Math.max(0, ...data.map(({ widthMm }) => widthMm));
     const checks: Check[] = [
@@ -117,16 +100,11 @@ export const boxStep: StepDefinition = {
       ),
     ];
     if (data.length > 0) {
-      const sizes = [
-        ...missing(box.lengthM, 'lengthM', 'length'),
-        ...missing(box.widthM, 'widthM', 'width'),
-        ...missing(box.heightM, 'heightM', 'height'),
-      ];
       checks.push(
         judge(
           boxRules.overfull,
           [subject],
-          sizes,
+          noSize,
           content.sized && content.fit === null
             ? `${data.length} modules do not fit into ${box.tag} (${formatNumber((box.lengthM ?? 0) * 1000)} × ${formatNumber((box.widthM ?? 0) * 1000)} × ${formatNumber((box.heightM ?? 0) * 1000)} mm) in rows${data.some((one) => one.onSide === true || one.onEnd === true) ? '' : ', upright'}.`
             : null,
@@ -152,7 +130,7 @@ export const boxStep: StepDefinition = {
             [
               ...anchorGaps.filter((gap) => gap.kind === 'not-given' && gap.path === 'settings.anchorG'),
               ...missing(box.shelfN, 'shelfN', 'force a shelf is made for'),
-              ...(content.fit === null ? (sizes.length > 0 ? sizes : [notHeld(at, box.tag)]) : []),
+              ...noSlots,
             ],
             shelfN > (box.shelfN ?? Infinity)
               ? `The fullest shelf of ${box.tag} carries ${formatNumber(onShelfKg)} kg: ${formatNumber(shelfN / 1000)} kN at ${formatNumber(anchorG ?? 0)} g, and it is made for ${formatNumber((box.shelfN ?? 0) / 1000)} kN.`
@@ -186,32 +164,15 @@ export const boxStep: StepDefinition = {
   },
 };
 
-const notHeld = (path: string, label: string): Gap => ({
-  kind: 'invalid',
-  path,
-  label,
-  message: 'does not hold its modules',
-});
-
 /** How many of its kind of module a box has room for; of the pack's first kind while it is empty. */
-function roomFigure(subject: Id, box: BoxItem, read: Reader, content: BoxContent): Figure {
+function roomFigure(subject: Id, read: Reader, { box, content, noSize }: FilledBox): Figure {
   const modules = read.at('modules');
   const parts = read.at('parts');
   const keys = [...new Set(content.modules.map((id) => modules[id]!.part))];
   const key = keys[0] ?? Object.values(modules)[0]?.part;
   const part = parts[key ?? ''];
   const at = `boxes.${subject}`;
-  const gaps: Gap[] = (['lengthM', 'widthM', 'heightM'] as const).flatMap((field) =>
-    box[field] === undefined
-      ? [
-          {
-            kind: 'not-given' as const,
-            path: `${at}.${field}`,
-            label: `${field.slice(0, -1)} of ${box.tag}`,
-          },
-        ]
-      : [],
-  );
+  const gaps: Gap[] = [...noSize];
   if (part?.kind !== 'module') gaps.push({ kind: 'not-given', path: 'modules', label: 'kind of module' });
   if (keys.length > 1) gaps.push({ kind: 'never', label: `${box.tag} holds ${keys.length} kinds of module` });
   const label = 'Modules it has room for';

@@ -3,7 +3,7 @@ import { figureId, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { boxDefaults } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
-import { boxContents } from './arrangement';
+import { filledBox } from './box-content';
 
 const rule = rulesOf('pack');
 
@@ -49,41 +49,11 @@ export const liftStep: StepDefinition = {
   version: 1,
   subjects: (design) => Object.keys(design.boxes),
   compute(subject, read) {
-    const box = read.at('boxes', subject)!;
-    const { tag, emptyKg, liftPoints: points } = box;
-    const modules = read.at('modules');
-    const parts = read.at('parts');
+    const { box, content, data, fullKg, noMass, noSlots, need } = filledBox(subject, read);
+    const { tag, liftPoints: points } = box;
     const at = `boxes.${subject}`;
-    const content = boxContents({
-      boxes: { [subject]: box },
-      modules,
-      parts,
-      strings: read.at('strings'),
-      pack: read.at('pack'),
-    }).get(subject)!;
-    const kgOf = (id: string) => {
-      const part = parts[modules[id]?.part ?? ''];
-      return part?.kind === 'module' ? part.data.massKg : 0;
-    };
-    const need = (value: unknown, field: string, label: string): Gap[] =>
-      value === undefined ? [{ kind: 'not-given', path: `${at}.${field}`, label: `${label} of ${tag}` }] : [];
-    const noMass = need(emptyKg, 'emptyKg', 'empty mass');
-    const fullKg = (emptyKg ?? 0) + content.modules.reduce((sum, id) => sum + kgOf(id), 0);
-    const noPlaces: Gap[] =
-      content.modules.length === 0 || content.fit !== null
-        ? []
-        : content.sized
-          ? [{ kind: 'invalid', path: at, label: tag, message: 'does not hold its modules' }]
-          : [
-              ...need(box.lengthM, 'lengthM', 'length'),
-              ...need(box.widthM, 'widthM', 'width'),
-              ...need(box.heightM, 'heightM', 'height'),
-            ];
-    const moment = content.modules.reduce(
-      (sum, id, i) => sum + kgOf(id) * (content.fit?.slots[i]?.xM ?? 0),
-      0,
-    );
-    const offGaps = [...noMass, ...noPlaces];
+    const moment = data.reduce((sum, { massKg }, i) => sum + massKg * (content.fit?.slots[i]?.xM ?? 0), 0);
+    const offGaps = [...noMass, ...noSlots];
     const offM = fullKg > 0 ? moment / fullKg : 0;
     const spanM = box.liftSpanM ?? box.lengthM;
     const noSpan =
@@ -95,8 +65,32 @@ export const liftStep: StepDefinition = {
     const bearing = bearingPoints(points ?? 0);
     // One half each: what hangs off the middle goes to one of them.
     const worstKg = (fullKg * shareFraction) / Math.cos((slingDeg * Math.PI) / 180);
-    const pointGaps: Gap[] = [...need(points, 'liftPoints', 'lifting points'), ...offGaps, ...noSpan];
-    const tips = points !== undefined && points > 1 && Math.abs(offM) >= (spanM ?? Infinity) / 2;
+    const wrong = (holds: boolean, field: string, label: string, message: string): Gap[] =>
+      holds ? [] : [{ kind: 'invalid', path: `${at}.${field}`, label: `${label} of ${tag}`, message }];
+    const isTold = points !== undefined && points > 1;
+    const pointGaps: Gap[] = [
+      ...need(points, 'liftPoints', 'lifting points'),
+      ...wrong(
+        points === undefined || (Number.isInteger(points) && points >= 0),
+        'liftPoints',
+        'lifting points',
+        'must be a whole number, 0 or more',
+      ),
+      ...wrong(
+        slingDeg >= 0 && slingDeg < 90,
+        'slingDeg',
+        'lean of the slings',
+        'must be from 0° to less than 90°',
+      ),
+      ...wrong(!isTold || spanM === undefined || spanM > 0, 'liftSpanM', 'points apart', 'must be above 0'),
+      ...offGaps,
+      ...noSpan,
+    ];
+    const tips = isTold && spanM !== undefined && spanM > 0 && Math.abs(offM) >= spanM / 2;
+    // Of what tips nobody knows what its points bear.
+    const bearGaps: Gap[] = tips
+      ? [...pointGaps, { kind: 'never', label: `${tag} tips over its lifting points` }]
+      : pointGaps;
     const n = formatNumber;
     const figures: Figure[] = [
       {
@@ -127,11 +121,11 @@ export const liftStep: StepDefinition = {
         id: figureId('pack.lift', subject, 'worstPointKg'),
         label: 'On the worst lifting point',
         unit: 'kg',
-        value: pointGaps.length > 0 ? null : worstKg,
-        gaps: pointGaps,
+        value: bearGaps.length > 0 ? null : worstKg,
+        gaps: bearGaps,
         ...(box.liftKg !== undefined && { limit: { max: box.liftKg } }),
         working:
-          pointGaps.length > 0
+          bearGaps.length > 0
             ? []
             : [
                 {
@@ -168,8 +162,8 @@ export const liftStep: StepDefinition = {
           [subject],
           points === 0
             ? noMass
-            : [...pointGaps, ...need(box.liftKg, 'liftKg', 'load a lifting point is made for')],
-          points !== 0 && worstKg > (box.liftKg ?? Infinity)
+            : [...bearGaps, ...need(box.liftKg, 'liftKg', 'load a lifting point is made for')],
+          points !== 0 && bearGaps.length === 0 && worstKg > (box.liftKg ?? Infinity)
             ? `${tag}, ${n(fullKg, 4)} kg full, on ${n(points ?? 0)} points: the worst bears ${n(worstKg)} kg with slings that lean by ${n(slingDeg)}°, and is made for ${n(box.liftKg ?? 0)} kg.`
             : null,
           [
@@ -182,7 +176,7 @@ export const liftStep: StepDefinition = {
         judge(
           liftRules.tips,
           [subject],
-          points === 0 ? noMass : [...pointGaps],
+          points === 0 ? noMass : pointGaps,
           tips
             ? `The centre of mass of ${tag} lies ${n(Math.abs(offM))} m ${offM > 0 ? 'ahead of' : 'behind'} its middle; its lifting points are ${n(spanM ?? 0)} m apart.`
             : null,

@@ -67,6 +67,31 @@ describe('a box on its slings', () => {
     expect(value('worstPointKg', silent)).toBeNull();
   });
 
+  test.each([
+    ['liftPoints', -1],
+    ['liftPoints', 2.5],
+    ['slingDeg', 90],
+    ['slingDeg', -5],
+    ['liftSpanM', 0],
+    ['liftSpanM', -1],
+  ] as const)('%s of %s is told at its field, and nothing is computed of it', (field, given) => {
+    const odd = of({ liftPoints: 4, liftKg: 1000, [field]: given });
+    const figure = odd.figures[`pack.lift:${id}:worstPointKg` as keyof typeof odd.figures]!;
+    expect(figure.value).toBeNull();
+    expect(figure.gaps).toContainEqual(
+      expect.objectContaining({ kind: 'invalid', path: `boxes.${id}.${field}` }),
+    );
+    expect(state('pack.lift-weak', odd)).toBe('not-checked');
+  });
+
+  test('of a box that tips nobody knows what its points bear: one finding, not two', () => {
+    const off = Math.abs(value('offCentreM', of({}))!);
+    const tipping = of({ liftPoints: 2, liftSpanM: off, liftKg: 1 });
+    expect(state('pack.lift-tips', tipping)).toBe('raised');
+    expect(state('pack.lift-weak', tipping)).toBe('not-checked');
+    expect(value('worstPointKg', tipping)).toBeNull();
+  });
+
   test('an empty box hangs in its middle', () => {
     const empty = of({ liftPoints: 4, slingDeg: 0 }, (design) => {
       for (const module of Object.values(design.modules)) if (module.box === id) delete module.box;

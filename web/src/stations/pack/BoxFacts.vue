@@ -7,33 +7,19 @@ import NumberField from '../../parts/NumberField.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
+import { boxName, boxNumber, boxRows, type BoxRow } from './box-columns';
 
 /** What a box is as a thing that is built: its anchors, who reaches into it, how it breathes, how modules stand in it. */
 const job = useJob();
-interface Row {
-  id: string;
-  name: string;
-}
-const rows = computed(() =>
-  Object.entries(job.design.boxes).map(([id, { tag }]): Row => ({ id, name: tag })),
-);
-const number = (field: string, title: string, label: string, unit: string, scale = 1): GridColumn<Row> => ({
-  id: field,
-  title,
-  kind: 'number',
-  unit,
-  scale,
-  label,
-  path: ({ id }) => `boxes.${id}.${field}`,
-});
+const rows = computed(() => boxRows(job.design));
 const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'nowhere' };
 const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
 const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
 const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
-const columns: GridColumn<Row>[] = [
-  { id: 'name', title: 'Box', kind: 'fixed', label: 'Box', text: ({ name }) => name, width: '9rem' },
-  number('anchors', 'fasteners', 'Fasteners', ''),
-  number('anchorN', 'each holds', 'Force of a fastener', 'kN', 1000),
+const columns: GridColumn<BoxRow>[] = [
+  boxName,
+  boxNumber('anchors', 'fasteners', 'Fasteners', ''),
+  boxNumber('anchorN', 'each holds', 'Force of a fastener', 'kN', 1000),
   { id: 'asked', title: 'asked of them', kind: 'slot', label: 'Force asked', width: '7rem' },
   {
     id: 'access',
@@ -55,7 +41,7 @@ const columns: GridColumn<Row>[] = [
     none: () => 'not given',
     width: '8rem',
   },
-  number('linkPitchMm', 'link pitch', 'Link pitch', 'mm'),
+  boxNumber('linkPitchMm', 'link pitch', 'Link pitch', 'mm'),
   {
     id: 'clearance',
     title: 'over ground, mm',

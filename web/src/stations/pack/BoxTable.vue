@@ -9,6 +9,7 @@ import RemoveButton from '../../parts/RemoveButton.vue';
 import EditGrid from '../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../parts/grid/columns';
 import { useJob } from '../../stores/job';
+import { boxNumber, boxRows, type BoxRow } from './box-columns';
 
 /** Boxes and which module sits in which: their masses stand on the axles in Brief. */
 const job = useJob();
@@ -25,20 +26,8 @@ const letter = (id: string | undefined) => {
   return index < 0 ? '–' : String.fromCharCode(65 + (index % 26));
 };
 
-interface Row {
-  id: string;
-  name: string;
-}
-const rows = computed(() => boxes.value.map(([id, { tag }]): Row => ({ id, name: tag })));
-const number = (field: string, title: string, label: string, unit: string): GridColumn<Row> => ({
-  id: field,
-  title,
-  kind: 'number',
-  unit,
-  label,
-  path: ({ id }) => `boxes.${id}.${field}`,
-});
-const columns: GridColumn<Row>[] = [
+const rows = computed(() => boxRows(job.design));
+const columns: GridColumn<BoxRow>[] = [
   { id: 'letter', title: '', kind: 'fixed', label: 'Letter', text: ({ id }) => letter(id), width: '1.6rem' },
   {
     id: 'tag',
@@ -49,13 +38,13 @@ const columns: GridColumn<Row>[] = [
     path: ({ id }) => `boxes.${id}.tag`,
     width: '9rem',
   },
-  number('xM', 'x', 'x', 'm'),
-  number('yM', 'y', 'y', 'm'),
-  number('zM', 'z', 'z', 'm'),
-  number('lengthM', 'long', 'Length', 'm'),
-  number('widthM', 'wide', 'Width', 'm'),
-  number('heightM', 'high', 'Height', 'm'),
-  number('emptyKg', 'empty', 'Empty mass', 'kg'),
+  boxNumber('xM', 'x', 'x', 'm'),
+  boxNumber('yM', 'y', 'y', 'm'),
+  boxNumber('zM', 'z', 'z', 'm'),
+  boxNumber('lengthM', 'long', 'Length', 'm'),
+  boxNumber('widthM', 'wide', 'Width', 'm'),
+  boxNumber('heightM', 'high', 'Height', 'm'),
+  boxNumber('emptyKg', 'empty', 'Empty mass', 'kg'),
   {
     id: 'modules',
     title: 'modules',

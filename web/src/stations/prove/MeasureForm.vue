@@ -90,12 +90,16 @@ async function takeReading(): Promise<void> {
   question.value = null;
   try {
     const seed = crypto.getRandomValues(new Uint32Array(1))[0]! % 1_000_000_000;
-    reading.value = await api.post(`/jobs/${job.id}/stand-ins`, {
-      step: props.step.id,
+    const of = props.step.id;
+    const taken = await api.post<NonNullable<typeof reading.value>>(`/jobs/${job.id}/stand-ins`, {
+      step: of,
       behaviour: behaviour.value,
       seed,
     });
-    const { measured } = reading.value!;
+    // Meanwhile another step may be open: this is no reading of that one.
+    if (props.step.id !== of) return;
+    reading.value = taken;
+    const { measured } = taken;
     if (measured.kind === 'value') text.value = String(measured.value);
     else if (measured.kind === 'hold') hold.value = holdText(measured);
     else if (measured.kind === 'ladder') text.value = measured.taps.join('\n');
@@ -152,6 +156,7 @@ async function record(sure = false): Promise<void> {
   question.value = sure ? null : doubtAboutMeasured(expected, taken.measured);
   if (question.value !== null) return;
   const instrument = reading.value?.instrument ?? instrumentByHand();
+  const of = props.step.id;
   busy.value = true;
   try {
     await job.record(
@@ -168,6 +173,8 @@ async function record(sure = false): Promise<void> {
       },
       `${props.step.title}: ${isTrace.value ? 'trace' : measuredText(taken.measured)}`,
     );
+    // What is typed for another step meanwhile stays.
+    if (props.step.id !== of) return;
     clear();
     recordedHere = true;
     fields.value?.focus();

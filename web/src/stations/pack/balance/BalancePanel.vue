@@ -19,7 +19,7 @@ import PlanFields from './PlanFields.vue';
 import { reportDocument, reportOf } from './report';
 import RestPlot from './RestPlot.vue';
 import SchoolChooser from './SchoolChooser.vue';
-import { useAttempt } from './use-attempt';
+import { useAttempt } from '../../../parts/use-attempt';
 import { useBalance, type BalanceRow } from './use-balance';
 
 /** Weeks of balancing to a plan: what is due today, how each rest will end, and what it came to. */

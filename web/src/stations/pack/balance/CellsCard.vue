@@ -13,7 +13,7 @@ import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 import type { CellLog, LogSetting } from './cell-log';
 import LogForm from './LogForm.vue';
-import type { Attempt } from './use-attempt';
+import type { Attempt } from '../../../parts/use-attempt';
 import type { Balance, BalanceRow } from './use-balance';
 import { halfWidthMv, phaseText, verdictText } from './words';
 

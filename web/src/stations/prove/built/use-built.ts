@@ -1,6 +1,6 @@
 import { useStorage } from '@vueuse/core';
-import { ref } from 'vue';
 import { newId } from '../../../api/client';
+import { useAttempt } from '../../../parts/use-attempt';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 
@@ -29,27 +29,16 @@ export function useBuilt() {
     typed.value = rest;
   }
 
-  const said = ref<string | null>(null);
-  const busy = ref(false);
-  async function send(
+  const { said, busy, attempt } = useAttempt();
+  const send = (
     body: { kind: string } & Record<string, unknown>,
     title: string,
     path: string,
-  ): Promise<boolean> {
-    if (busy.value) return false;
-    busy.value = true;
-    said.value = null;
-    try {
+  ): Promise<boolean> =>
+    attempt(async () => {
       await job.record({ id: newId('entry'), ...body }, title);
       forget(path);
-      said.value = `${title}: recorded.`;
-      return true;
-    } catch (error) {
-      said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
-      return false;
-    } finally {
-      busy.value = false;
-    }
-  }
+      return `${title}: recorded.`;
+    });
   return { of, type, said, busy, send };
 }

@@ -1,6 +1,6 @@
 import { useStorage } from '@vueuse/core';
-import { ref } from 'vue';
 import { newId } from '../../../api/client';
+import { useAttempt } from '../../../parts/use-attempt';
 import { useJob } from '../../../stores/job';
 import { useSession } from '../../../stores/session';
 
@@ -16,22 +16,11 @@ export function useCuts() {
   const type = (run: string, field: 'length' | 'reel', event: Event) =>
     (typed.value[run] = { ...of(run), [field]: (event.target as HTMLInputElement).value });
 
-  const said = ref<string | null>(null);
-  const busy = ref(false);
-  async function send(body: { kind: string } & Record<string, unknown>, title: string): Promise<boolean> {
-    if (busy.value) return false;
-    busy.value = true;
-    said.value = null;
-    try {
+  const { said, busy, attempt } = useAttempt();
+  const send = (body: { kind: string } & Record<string, unknown>, title: string): Promise<boolean> =>
+    attempt(async () => {
       await job.record({ id: newId('entry'), ...body }, title);
-      said.value = `${title}: recorded.`;
-      return true;
-    } catch (error) {
-      said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
-      return false;
-    } finally {
-      busy.value = false;
-    }
-  }
+      return `${title}: recorded.`;
+    });
   return { typed, of, type, said, busy, send };
 }

@@ -4,14 +4,17 @@ import { ref } from 'vue';
 export function useAttempt() {
   const busy = ref(false);
   const said = ref<string | null>(null);
-  async function attempt(work: () => Promise<string>): Promise<void> {
-    if (busy.value) return;
+  /** @returns whether it was done; otherwise what kept it from that is said */
+  async function attempt(work: () => Promise<string>): Promise<boolean> {
+    if (busy.value) return false;
     busy.value = true;
     said.value = null;
     try {
       said.value = await work();
+      return true;
     } catch (error) {
       said.value = `Not recorded: ${error instanceof Error ? error.message : 'unknown reason'}`;
+      return false;
     } finally {
       busy.value = false;
     }
