@@ -53,6 +53,7 @@ export {
 } from './stock';
 export { asPresent } from './stock-present';
 export * from './measured';
+export type * from './reports';
 export type { Stands } from './kind';
 export { gateHoldsH, gates, openingOf, snagGates, type Gate, type GateId, type GateOpening } from './gates';
 export { dropReading, walked, type DropReading, type Told } from './walks';

@@ -1,6 +1,6 @@
 import { refuseMissingData } from '../refused';
 import { checkPaper, paperInWords } from '../take-away/paper';
-import type { Verification } from '../verify/verifier';
+import type { Verification } from '@torvek/core/record';
 import { command, withRooms } from './command';
 
 /**

@@ -70,7 +70,7 @@ const ordered = ({ table, columns, key }: Rows) =>
     .join(', ');
 
 /** Rows of one page: a question of some milliseconds to the database. */
-const perPage = 250;
+const perPage = 120;
 /** Tables that are read in pages, by their number; all others are one page. */
 const pagedBy = ({ table, columns }: Pick<Rows, 'table' | 'columns'>) =>
   isNumber.has(`${table}.${columns[0]!}`) ? columns[0]! : null;

@@ -10,7 +10,7 @@ import type {
   ShopFact,
   ShopTakenUpLink,
 } from './links';
-import type { Problem } from './story';
+import type { RecordProblem as Problem } from '@torvek/core/record';
 
 /** What the chain of the shop tells, as it stands at its end. */
 export interface ShopStory {

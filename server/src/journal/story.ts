@@ -7,6 +7,7 @@ import {
   targetOf,
   topicOf,
   type Entry,
+  type RecordProblem as Problem,
 } from '@torvek/core/record';
 import type { ReleaseContent } from '../jobs/releases';
 import { sha256Of, type Chain, type Link } from './lines';
@@ -20,15 +21,6 @@ import type {
   RepairLink,
   TakenUp,
 } from './links';
-
-/** Something about a job that does not hold. */
-export interface Problem {
-  /** What it is about, in words: “entry 4”, “version 3”, “line 12 of the journal”. */
-  what: string;
-  /** The number of the entry, where it is one. */
-  seq: number | null;
-  message: string;
-}
 
 /**
  * An entry as its row holds it: the canonical text is the truth, the rest must agree with it. No more of it is kept than its row and

@@ -1,3 +1,4 @@
+import type { ArchiveProblem } from '@torvek/core/record';
 import { zipSync } from 'fflate';
 import { hashBytes } from '../files/files';
 import { BadZip, unzip } from './zip';
@@ -15,12 +16,6 @@ export interface Manifest {
 export type Contents = Record<string, Uint8Array>;
 
 /** Something that does not fit, and where. */
-export interface ArchiveProblem {
-  /** A file of the archive; empty for the archive as a whole. */
-  file: string;
-  message: string;
-}
-
 const sealLength = 64;
 /** The end record of a zip, without its comment. */
 const endLength = 22;

@@ -1,9 +1,10 @@
+import type { ArchiveProblem } from '@torvek/core/record';
 import type { Design } from '@torvek/core/document';
 import { applyOperations } from '@torvek/core/document';
 import { lineOf, type Head } from '../journal/lines';
 import type { ChangeLink, JobFact } from '../journal/links';
 import { designHashOf } from '../journal/story';
-import { readJson, type ArchiveProblem, type Contents } from './archive';
+import { readJson, type Contents } from './archive';
 
 /** A change as it lay there: without the hash of the design that it leads to. */
 type ArchivedChange = Omit<ChangeLink, 'kind' | 'design'>;

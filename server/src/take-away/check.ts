@@ -1,29 +1,15 @@
 import { checkDesign, designSchemaNumber, wasUnchecked, type Design } from '@torvek/core/document';
-import { checkEntry } from '@torvek/core/record';
+import { checkEntry, type ArchiveProblem, type ImportReport } from '@torvek/core/record';
 import { hashBytes, typeOf } from '../files/files';
 import { readChain, type Head } from '../journal/lines';
 import { entryOf, tell, type Story } from '../journal/story';
-import { readJson, unpack, type ArchiveProblem, type Contents } from './archive';
+import { readJson, unpack, type Contents } from './archive';
 import { chainOfBefore } from './before';
 import { signatureOf } from './signature';
 
 export const jobFormat = 'torvek-job';
 /** 2: the chain of the job, to the byte. Archives of version 1 held its history without one. */
 export const jobFormatVersion = 2;
-
-/** What an archive holds, after everything about it was checked. */
-export interface ImportReport {
-  ok: boolean;
-  job: { id: string; name: string } | null;
-  version: number;
-  changes: number;
-  entries: number;
-  releases: number;
-  files: number;
-  /** What vouches for it, in words: a whole chain shows that nothing was altered since it was made, not who made it. */
-  vouchedBy: string;
-  problems: ArchiveProblem[];
-}
 
 export interface Checked {
   report: ImportReport;

@@ -5,7 +5,8 @@ import { lineOf, readChain } from '../journal/lines';
 import { insertRows, rowsOfJob } from '../journal/rows';
 import { tell } from '../journal/story';
 import type { Rooms } from '../rooms';
-import type { Checked, ImportReport } from './check';
+import type { ImportReport } from '@torvek/core/record';
+import type { Checked } from './check';
 
 /** After so many new entries the database looks at its tables anew. */
 const manyEntries = 2000;

@@ -1,3 +1,4 @@
+import type { ArchiveProblem } from '@torvek/core/record';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { migrate, migrateTo, newestMigration, openPglite, type Queryable } from '../database';
@@ -10,7 +11,7 @@ import { tellShop } from '../journal/shop-story';
 import { tell } from '../journal/story';
 import { takeUp } from '../journal/take-up';
 import { mark } from '../marks';
-import { unpack, type ArchiveProblem, type Contents } from './archive';
+import { unpack, type Contents } from './archive';
 
 export const backupFormat = 'torvek-backup';
 /** 2: chains and files. Backups of version 1 held the tables of the database. */

@@ -3,7 +3,8 @@ import { readChain, type Chain, type Head } from '../journal/lines';
 import { digestsOf, pagesOf, type Digests } from '../journal/compare';
 import { rowsOfJob, rowsOfShop, type Row } from '../journal/rows';
 import { tellShop } from '../journal/shop-story';
-import { tell, type Problem, type Quoted } from '../journal/story';
+import type { RecordProblem as Problem } from '@torvek/core/record';
+import { tell, type Quoted } from '../journal/story';
 import type { TakenUp } from '../journal/links';
 
 export interface Audit {

@@ -1,3 +1,4 @@
+import type { RecordProblem as Problem, Verification } from '@torvek/core/record';
 import type { Database } from '../database';
 import type { Files } from '../files/files';
 import { heavy } from '../heavy/heavy';
@@ -7,29 +8,8 @@ import { shopChain } from '../journal/links';
 import { digestsIn, rowProblems, type Digests, type RowProblem } from '../journal/compare';
 import { tablesOfJob, tablesOfShop, type Rows } from '../journal/rows';
 import type { Writer } from '../journal/writer';
-import type { Problem } from '../journal/story';
 import type { Hub } from '../live/hub';
 import type { Audit } from './audit';
-
-/** What verifying a job, or the shop, came to. */
-export interface Verification {
-  ok: boolean;
-  entries: number;
-  /** Versions of the design that were replayed. */
-  versions: number;
-  /** Files whose bytes were hashed. */
-  files: number;
-  problems: Problem[];
-  head: Head | null;
-  /** Entries that a database of before had lost and got back from its journal. */
-  restored: { seq: number; at: string }[];
-  /** Lines of the journal that were damaged or lost, and taken up again from the database: recorded then, not witnessed. */
-  repairs: string[];
-  /** What was taken up when the chain began, link by link unwitnessed. */
-  notWitnessed: { links: number; at: string; problems: string[] } | null;
-  /** Who vouched for the chain when it came from elsewhere; null: it was made here. */
-  vouchedBy: string | null;
-}
 
 /** Most problems that are named. */
 const mostNamed = 200;

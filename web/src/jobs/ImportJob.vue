@@ -1,21 +1,10 @@
 <script setup lang="ts">
+import type { ImportReport } from '@torvek/core/record';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api, ApiError } from '../api/client';
 import Icon from '../parts/Icon.vue';
-
-interface Report {
-  ok: boolean;
-  job: { id: string; name: string } | null;
-  version: number;
-  changes: number;
-  entries: number;
-  releases: number;
-  files: number;
-  vouchedBy: string;
-  problems: { file: string; message: string }[];
-}
 
 /** Brings a job in from a file: checked through first, and only then, when asked, written. */
 const props = defineProps<{
@@ -24,7 +13,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>();
 const input = ref<HTMLInputElement | null>(null);
 const file = ref<File | null>(null);
-const report = ref<Report | null>(null);
+const report = ref<ImportReport | null>(null);
 const busy = ref<string | null>(null);
 const problem = ref<string | null>(null);
 const done = ref<string | null>(null);
@@ -49,7 +38,7 @@ async function check(chosen: File | undefined): Promise<void> {
   file.value = chosen;
   busy.value = 'Checking seal, hashes, changes and the chain of the record …';
   try {
-    report.value = await api.post<Report>('/import/check', chosen);
+    report.value = await api.post<ImportReport>('/import/check', chosen);
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'not checked';
   } finally {
@@ -63,14 +52,14 @@ async function bring(): Promise<void> {
   busy.value = 'Bringing it in …';
   problem.value = null;
   try {
-    const { job, entries } = await api.post<Report>('/import', file.value);
+    const { job, entries } = await api.post<ImportReport>('/import', file.value);
     done.value = `“${job?.name}” is here with ${entries} entries; its chain fits.`;
     report.value = null;
     emit('done');
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'not brought in';
     if (error instanceof ApiError && error.extra.report !== undefined)
-      report.value = error.extra.report as Report;
+      report.value = error.extra.report as ImportReport;
   } finally {
     busy.value = null;
   }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import type { Verification } from '@torvek/core/record';
 import { computed, ref, watch } from 'vue';
 import { api } from '../../api/client';
 import { useJob } from '../../stores/job';
@@ -12,7 +13,7 @@ import NoteForm from './NoteForm.vue';
 import PaperSheets from './PaperSheets.vue';
 import PaperCheck from './PaperCheck.vue';
 import RevisionList from './RevisionList.vue';
-import VerificationBox, { type Verification } from './VerificationBox.vue';
+import VerificationBox from './VerificationBox.vue';
 
 const job = useJob();
 const session = useSession();

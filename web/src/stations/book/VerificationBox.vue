@@ -1,20 +1,5 @@
-<script lang="ts">
-/** What verifying a job came to, as the server answers. */
-export interface Verification {
-  ok: boolean;
-  entries: number;
-  versions: number;
-  files: number;
-  problems: { what: string; seq: number | null; message: string }[];
-  head: { n: number; sha256: string } | null;
-  restored: { seq: number; at: string }[];
-  repairs: string[];
-  notWitnessed: { links: number; at: string; problems: string[] } | null;
-  vouchedBy: string | null;
-}
-</script>
-
 <script setup lang="ts">
+import type { Verification } from '@torvek/core/record';
 import { computed } from 'vue';
 
 const props = defineProps<{ found: Verification }>();
