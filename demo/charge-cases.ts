@@ -25,6 +25,12 @@ const charger = (draft: Design) => draft.devices['device-charger']!;
 /** For each rule of charging and of the low voltage that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrongCharge: Record<string, (draft: Design) => void> = {
   'charge.above-said': (draft) => void (draft.pack.chargeA = 25),
+  'looms.wire-short': (draft) => void (wire(draft, '201').lengthM = 0.05),
+  'charge.over-part': (draft) => void (charger(draft).maxOutputA = 60),
+  'charge.inlet-voltage': (draft) => {
+    const part = draft.parts[inlet(draft).inlet!]!;
+    (part.data as { maxDcV: number }).maxDcV = 300;
+  },
   'charge.warm-supply': (draft) => void (supply(draft, 'hall').offersA = 1.3),
   'charge.cold-rate': (draft) => {
     draft.cooling!.cellChargeMinC = 0;

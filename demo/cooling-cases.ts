@@ -27,6 +27,14 @@ const hose = (draft: Design, from: string, to: string, lengthM = 0.4) => {
 
 /** For each rule of cooling that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrongCooling: Record<string, (draft: Design) => void> = {
+  'cooling.port': (draft) => {
+    hose(draft, 'pump', 'radiator');
+    draft.plumbing!['piece-extra']!.hose = pin(
+      draft,
+      catalogueOf('hose').find(({ data }) => data.innerMm === 19)!,
+    );
+  },
+  'cooling.cools-nothing': (draft) => void (piece(draft, 'plate-nose-1').modules = []),
   'cooling.cabin-cold': (draft) => void (draft.cabin!.bodyM2 = 90),
   'cooling.screen-mists': (draft) => void (draft.cabin!.people = 14),
   'cooling.cabin-heat-said': (draft) => void (draft.vehicle.cabinHeatW = 900),
@@ -149,6 +157,7 @@ export const wrongCooling: Record<string, (draft: Design) => void> = {
 
 /** Where the bus has nothing to judge: how it is clear. */
 export const rightCooling: Record<string, (draft: Design) => void> = {
+  'cooling.port': (draft) => hose(draft, 'pump', 'radiator'),
   'cooling.fan-sealed': (draft) => void (box(draft).fan = 'galewood-f305-24@1'),
   'cooling.unfit-readings': (draft) => {
     piece(draft, 'plate-nose-1').readings = [

@@ -46,7 +46,7 @@ const goneWithIt: Record<string, RegExp> = {
   // Without one of its own the charger answers the pilot.
   'inlets.controller': /^(charge|low-voltage)\.controller/,
   'sensing.school': /^monitoring\.donor/,
-  'lowVoltage.converter': /^charge\.branch-load/,
+  'lowVoltage.converter': /^charge\.(branch-load|over-part)/,
   // Of a way that cannot be drawn nothing is known of its tubes: the way itself is not checked.
   'runs.circuits': /^(bonding|cable|run)\./,
   'runs.bendRadiusMm': /^(bonding|cable)\./,

@@ -112,6 +112,9 @@ export const wrong: Record<string, (draft: Design) => void> = {
   },
   'strings.uneven-load': (draft) => withStringFuse(draft, 'calderside-f80'),
   'strings.one-lost': (draft) => withStringFuse(draft, 'calderside-f160'),
+  'contactor.drops-out': (draft) => {
+    for (const part of Object.values(draft.parts)) if (part.kind === 'contactor') part.data.dropOutA = 2;
+  },
   'contactor.pull-in': (draft) => void (draft.settings.startLowV = 8),
   'contactor.slow-release': (draft) =>
     void (circuit(draft).contactor = pin(draft, contactorOf('hollin-k50'))),
@@ -154,6 +157,8 @@ export const wrong: Record<string, (draft: Design) => void> = {
   'balance-time.sense-lead-limit': (draft) => void (draft.pack.balance!.bleedCurrentA = 0.51),
   'balance.target-outside-cell': (draft) => void (draft.pack.balance!.targetV = 4.197),
   'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 2.99),
+  'balance.on-again-below-cut-off': (draft) =>
+    void Object.assign(draft.pack.balance!, { cutOffV: 3.1, engageV: 3.1 }),
   'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0233),
   'balance.bleeding-undoes-bottom': (draft) => void (draft.pack.balance!.school = 'bottom'),
   'busbar.hotter-than-allowed': (draft) => void (draft.pack.busbars!['busbar-mains']!.maxC = 50),
@@ -349,6 +354,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
 
 /** The same, where the rule is clear. */
 export const right: Record<string, (draft: Design) => void> = {
+  'looms.wire-short': (draft) => void (draft.wires!['wire-201']!.lengthM = 20),
   ...rightCooling,
   ...rightSense,
   ...rightPack,
@@ -361,6 +367,8 @@ export const right: Record<string, (draft: Design) => void> = {
   'contactor.both-ways': (draft) => void (circuit(draft).loadProfile = [[60, 100]]),
   'vehicle.axle-shift': (draft) => void (draft.boxes['box-tail']!.xM = -3),
   'vehicle.range-short': (draft) => void (draft.vehicle.wantedRangeKm = 147),
+  'balance.on-again-below-cut-off': (draft) =>
+    void Object.assign(draft.pack.balance!, { cutOffV: 3.1, engageV: 3.15 }),
   'balance.cut-off-below-minimum': (draft) => void (draft.pack.balance!.cutOffV = 3),
   'balance.load-over-cell-current': (draft) => void (draft.pack.balance!.loadOhm = 0.0234),
   'network.live-outside': (draft) => {

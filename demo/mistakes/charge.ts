@@ -15,6 +15,15 @@ const limits = (d: Design) => d.limits!;
 
 /** From the socket to the cells. */
 export const busCharge: Mistake[] = [
+  stop('an inlet that is rated for less than the pack has', 'inlet-side', (d) => {
+    const part = d.parts[side(d).inlet!]!;
+    if (part.kind === 'inlet') part.data.maxDcV = 50;
+  }),
+  mend('a window of the charger typed wider than it is made', 'device-charger', (d) => {
+    charger(d).maxV = 480;
+  }),
+  mend('more amperes typed than the charger gives', 'device-charger', (d) => (charger(d).maxOutputA = 90)),
+  mend('a load judged in the frost', 'load-coils', (d) => (d.loads!['load-coils']!.ambientC = 3)),
   mend('a charge controller that talks by another link', 'inlet-side', (d) => (side(d).stationLink = 'CAN')),
   mend('more devices to wake than the controller wakes', 'inlet-side', (d) => (side(d).wakes = 9)),
   mend('a controller of the pilot alone at an inlet for stations', 'inlet-side', (d) => {

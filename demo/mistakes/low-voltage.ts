@@ -9,6 +9,11 @@ const bundle = (d: Design, id: string) => d.bundles![`bundle-${id}`]!;
 
 /** 24 V, and the looms of its cab. */
 export const busLowVoltage: Mistake[] = [
+  mend('a wire cut to a tenth of its way', 'wire-201', (d) => (d.wires!['wire-201']!.lengthM = 0.3)),
+  mend('a window typed for a converter that it is not made for', 'circuit-dcdc', (d) => {
+    const part = d.parts[d.lowVoltage!.converter!]!;
+    if (part.kind === 'converter') part.data.maxV = 300;
+  }),
   mend('a fuse larger than its wire carries', 'load-tail', (d) => (load(d, 'tail').fuseA = 50)),
   mend('a fuse smaller than its load', 'load-steering', (d) => (load(d, 'steering').fuseA = 10)),
   mend('a wire too thin for its pump', 'load-steering', (d) => (load(d, 'steering').wire = 'marl-v1@1')),

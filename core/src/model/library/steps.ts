@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import { renamePart, type Design } from '../document';
 import { defineRule } from '../../ground/finding';
-import { partKey, type Part, type PartKey } from '../parts';
+import { impossibleIn, partKey, type Part, type PartKey } from '../parts';
 import { judge, type StepDefinition } from '../step';
 import { differences } from './differences';
 
@@ -13,6 +13,16 @@ export const newerRevision = defineRule({
   why: 'The design computes with the data it took when the part was chosen; somebody has corrected them since.',
   remedy: 'Compare the two, and take the newer one where it describes the part that is really fitted.',
   source: 'The shop’s library of parts',
+});
+
+export const impossibleData = defineRule({
+  id: 'library.impossible-data',
+  version: 1,
+  grade: 'mend',
+  title: 'What a part is said to be cannot be',
+  why: 'Every figure that reads it is wrong, or is not computed.',
+  remedy: 'Look at the maker’s sheet and mend the part in the library, then take its new revision.',
+  source: 'What a part of its kind can be',
 });
 
 /** Each part in use against the newest revision of the library. */
@@ -38,6 +48,7 @@ export const librarySteps: StepDefinition[] = [
         newer === undefined
           ? []
           : [{ partKey: partKey(newer), label: `Revision ${newer.revision}`, fits: true, reasons: [] }];
+      const wrong = impossibleIn(part);
       const values = [
         { label: 'revision in use', value: part.revision, unit: '' },
         { label: 'newest revision', value: newer?.revision ?? part.revision, unit: '' },
@@ -46,6 +57,14 @@ export const librarySteps: StepDefinition[] = [
         figures: [],
         checks: [
           judge(newerRevision, [subject], [], message, values, { suggestions: offer, parts: [subject] }),
+          judge(
+            impossibleData,
+            [subject],
+            [],
+            wrong.length > 0 ? `${part.label}: ${wrong.map(({ words }) => words).join('; ')}.` : null,
+            wrong.map(({ label, unit, value }) => ({ label, value, unit })),
+            { parts: [subject] },
+          ),
         ],
       };
     },

@@ -12,6 +12,7 @@ export * from './copper';
 export * from './fields';
 export * from './part-schema';
 export * from './kinds';
+export { impossibleIn } from './impossible';
 export { usualOfPart } from './usual';
 export { typicalOcv } from './catalogue/modules';
 export { typicalCellV, typicalModule, type LabelledModule } from './typical';

@@ -19,6 +19,14 @@ export const balanceRules = {
     'A higher cut-off with longer draws: the rebound falls with the hours.',
     'Cell maker’s limits',
   ),
+  onAgainLow: rule(
+    'on-again-below-cut-off',
+    'mend',
+    'The load comes on again before it has gone off',
+    'A load that is on again at its own cut-off never rests: it chatters, and its cell never shows where it settles.',
+    'On again a little above the cut-off: what a cell recovers in some minutes.',
+    'Cut-off and re-engagement as planned',
+  ),
   loadCurrent: rule(
     'load-over-cell-current',
     'mend',

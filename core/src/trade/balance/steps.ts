@@ -32,7 +32,7 @@ const balanceStep: StepDefinition = {
     const noCells: Gap[] =
       data.length === 0 ? [{ kind: 'not-given', path: 'strings', label: 'modules and their kind' }] : [];
     const least = (pick: (one: (typeof data)[number]) => number) => Math.min(...data.map(pick));
-    const { targetV, cutOffV, loadOhm } = plan;
+    const { targetV, cutOffV, loadOhm, engageV } = plan;
     const bleed = bleedOf({
       pack: read.at('pack'),
       boards: read.at('boards') ?? {},
@@ -105,6 +105,22 @@ const balanceStep: StepDefinition = {
             ],
           ),
         ]),
+        ...(engageV === undefined
+          ? []
+          : [
+              judge(
+                balanceRules.onAgainLow,
+                [subject],
+                cutOffV === undefined ? [notGiven('cutOffV', 'cut-off of the load')] : [],
+                cutOffV !== undefined && engageV <= cutOffV
+                  ? `Off at ${formatNumber(cutOffV, 4)} V and on again at ${formatNumber(engageV, 4)} V.`
+                  : null,
+                [
+                  { label: 'cut-off', value: cutOffV ?? 0, unit: 'V' },
+                  { label: 'on again', value: engageV, unit: 'V' },
+                ],
+              ),
+            ]),
         ...asksForLoad(plan.school, loadOhm, [
           judge(
             balanceRules.loadCurrent,

@@ -3,6 +3,7 @@ import { formatNumber } from '../../ground/quantity';
 import { supplyDefaults, type Design, type Id } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { packLowest } from '../pack';
+import { beyondPartChecks } from './beyond-part';
 import { builtCharger, chargerIds, efficiencyAt, onSupply } from './chargers';
 import { count } from './counted';
 import { chargeRules } from './rules';
@@ -18,13 +19,15 @@ export const chargerStep: StepDefinition = {
   version: 1,
   subjects: (design) => (saysCharging(design) ? chargerIds(design) : []),
   compute(subject, read) {
-    const { charger, gaps } = builtCharger(subject, { devices: read.at('devices'), parts: read.at('parts') });
+    const parts = read.at('parts');
+    const { charger, gaps } = builtCharger(subject, { devices: read.at('devices'), parts });
     const mains = Object.values(read.at('supplies') ?? {}).filter(({ kind }) => kind !== 'station');
     const serving =
       charger === null ? [] : mains.filter(({ phases = 1 }) => onSupply(charger, phases) !== null);
     return {
       figures: [],
       checks: [
+        ...beyondPartChecks(subject, read.at('devices', subject)!, parts),
         judge(
           chargeRules.noSupply,
           [subject],
@@ -187,6 +190,9 @@ export const branchStep: StepDefinition = {
             { label: 'judged by', value: judgedA, unit: 'A' },
           ],
         ),
+        ...(device.kind === 'dc-dc'
+          ? beyondPartChecks(subject, device, parts, read.at('lowVoltage')?.converter)
+          : []),
       ],
     };
   },

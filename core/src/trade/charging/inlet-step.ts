@@ -1,6 +1,6 @@
-import type { Gap } from '../../ground/figure';
+import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { judge, type StepDefinition } from '../../model/step';
+import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { controllerChecks } from './controller-checks';
 import { count, yes } from './counted';
 import { ofParts } from './of-parts';
@@ -34,9 +34,29 @@ export const inletStep: StepDefinition = {
       ([, { kind, insulationMonitor }]) => kind === 'insulation-monitor' && insulationMonitor === undefined,
     );
     const goesOn = takesStation && active.length > 0 && inlet.monitorPauses === false;
+    const inletPart = read.at('parts')[inlet.inlet ?? ''];
+    const ratedV = takesStation && inletPart?.kind === 'inlet' ? inletPart.data.maxDcV : null;
+    const highest = ratedV === null ? null : read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
     return {
       figures: [],
       checks: [
+        judge(
+          chargeRules.inletVoltage,
+          [subject],
+          takesStation
+            ? [
+                ...unsaid(ratedV ?? undefined, 'inlet', 'rated voltage'),
+                ...(highest?.value === null ? gapsBehind(highest) : []),
+              ]
+            : [],
+          ratedV !== null && (highest?.value ?? 0) > ratedV + 1e-9
+            ? `${tag} is rated for ${n(ratedV)} V of direct current; the full pack has ${n(highest!.value!)} V.`
+            : null,
+          [
+            { label: 'rated', value: ratedV ?? 0, unit: 'V' },
+            { label: 'full pack', value: highest?.value ?? 0, unit: 'V' },
+          ],
+        ),
         judge(
           chargeRules.noRelease,
           [subject],

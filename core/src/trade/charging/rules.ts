@@ -15,6 +15,22 @@ export const chargeRules = {
     'The charging current of the pack as its supplies have it, or a lower limit in the charger.',
     'Chargers and stations of the design against the charging current given for the pack',
   ),
+  overPart: rule(
+    'over-part',
+    'mend',
+    'More is typed of a device than its maker gives',
+    'Times, branches and limits follow what is typed; the device does what it can.',
+    'Take out what is typed, or choose the part that is really built in.',
+    'Figures typed at the device against the sheet of its part',
+  ),
+  inletVoltage: rule(
+    'inlet-voltage',
+    'stop',
+    'The pack is above the rated voltage of its inlet',
+    'The contacts of the inlet lie on the pack while it is charged: their distances and insulation are not made for it.',
+    'An inlet that is rated for the pack when it is full.',
+    'Rated DC voltage of the inlet, by its maker, against the pack when full',
+  ),
   cold: rule(
     'cold-rate',
     'mend',

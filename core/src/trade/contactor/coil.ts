@@ -24,6 +24,14 @@ export const coilRules = {
     source,
     { formerly: ['contactor.chosen-contactor'] },
   ),
+  dropsOut: rule(
+    'drops-out',
+    'stop',
+    'A contactor lets go of itself',
+    'Held with less than it drops out at, it opens under load as soon as the economiser lowers its current.',
+    'Another contactor, or an economiser that holds with more: see the maker’s sheet.',
+    'Makers’ hold power and drop-out current',
+  ),
   slowRelease: rule(
     'slow-release',
     'note',
@@ -257,6 +265,19 @@ export const coilStep: StepDefinition = {
             { label: 'release', value: opensMs ?? 0, unit: 'ms' },
             { label: 'release with a zener', value: quickMs ?? 0, unit: 'ms' },
             { label: 'the zener clamps at', value: clampV, unit: 'V' },
+          ],
+          { parts },
+        ),
+        judge(
+          coilRules.dropsOut,
+          [subject],
+          gaps,
+          coil !== null && holdCurrentA(coil) <= coil.dropOutA
+            ? `Each coil is held with ${n(holdCurrentA(coil))} A and drops out at ${n(coil.dropOutA)} A.`
+            : null,
+          [
+            { label: 'held with', value: coil === null ? 0 : holdCurrentA(coil), unit: 'A' },
+            { label: 'drops out at', value: coil?.dropOutA ?? 0, unit: 'A' },
           ],
           { parts },
         ),

@@ -2,6 +2,7 @@ import type { Check, Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
 import { vehicleDefaults, type Id, type LoopItem, type PlumbingItem } from '../../model/document';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
+import { idlePlateChecks, portChecks } from './fit-checks';
 import { coolingRules } from './rules';
 
 const n = formatNumber;
@@ -29,6 +30,8 @@ export const plumbingStep: StepDefinition = {
         ...joinChecks(subject, pieces, [...nothing, ...ofNoLoop(read)], read),
         judge(coolingRules.intoTank, [subject], nothing, ...pumpInto(pieces, loop.tank, nameOf)),
         ...plateChecks(subject, pieces, read),
+        ...portChecks(subject, pieces, read),
+        ...idlePlateChecks(subject, pieces),
         placeCheck(subject, pieces, nothing, read),
         ...noticedChecks(subject, loop),
       ],

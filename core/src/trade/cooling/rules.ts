@@ -29,6 +29,22 @@ export const coolingRules = {
     'Take the computed one, or say what of the cabin is not right.',
     'Cabin heat as typed in the Brief against what the cabin needs',
   ),
+  port: rule(
+    'port',
+    'mend',
+    'A hose does not fit the port it is to go on',
+    'Too wide it leaks or slips off under pressure however tight the clamp; too narrow it is cut by being forced on.',
+    'A hose of the port’s size, or a stepped nipple with a clamp of its own on each side.',
+    'Bore of the hose against the ports of the part, by their makers; 1 mm is taken up by the rubber',
+  ),
+  coolsNothing: rule(
+    'cools-nothing',
+    'mend',
+    'Nothing is said to lie on a plate',
+    'The heat of what lies on it is counted in no loop: coolant, radiator and range look better than they are.',
+    'Name the modules that lie on the plate, or the watts it takes up.',
+    'What lies on each plate, as given',
+  ),
   noPump: rule(
     'no-pump',
     'mend',

@@ -28,6 +28,14 @@ export const loomRules = {
     'A bundle that closes the gap, or its length.',
     'Bundles between the ends of the wire',
   ),
+  wireShort: loom(
+    'wire-short',
+    'mend',
+    'A wire is shorter than the bundles it lies in',
+    'It is cut, and does not reach.',
+    'The length of its way with what both ends need, or the bundles as they are.',
+    'Length as typed against the shortest way through the bundles',
+  ),
   lone: loom(
     'lone-splice',
     'mend',

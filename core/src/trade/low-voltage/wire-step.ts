@@ -79,6 +79,7 @@ export const wireStep: StepDefinition = {
     const alone = wire.carries?.length === 1 ? read.at('loads')?.[wire.carries[0]!] : undefined;
     const isSmall = feeds && fuseA !== undefined && current.value !== null && fuseA < amps * (1 - 1e-9);
     const ways = read.shared(waysView);
+    const laid = wire.lengthM === undefined ? null : wireWay({ from, to }, ways);
     const leads = (end: Id) => ways(end).size > 1;
     // Both ends hang on bundles, or it is to be as it is: then it is no matter of not being laid yet.
     const isApart =
@@ -169,6 +170,20 @@ export const wireStep: StepDefinition = {
             : null,
           [v('ways', way === null ? 0 : 1, '')],
         ),
+        ...(wire.lengthM === undefined || laid === null
+          ? []
+          : [
+              judge(
+                loomRules.wireShort,
+                [subject],
+                [],
+                wire.lengthM < laid.lengthM - 1e-9
+                  ? `${tag} is given ${n(wire.lengthM)} m; its way through the bundles has ${n(laid.lengthM)} m.`
+                  : null,
+                [v('given', wire.lengthM, 'm'), v('way', laid.lengthM, 'm')],
+                { also: laid.bundles },
+              ),
+            ]),
         judge(
           loomRules.unfused,
           [subject],

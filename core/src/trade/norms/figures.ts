@@ -4,6 +4,7 @@ declare module '../../ground/figure' {
     'norms.settings': never;
     'norms.circuits': never;
     'norms.usual': never;
+    'norms.ambient': never;
   }
 }
 

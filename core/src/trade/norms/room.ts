@@ -1,7 +1,8 @@
 import { defineRoom } from '../../model/step';
+import { ambientStep } from './ambient-step';
 import { normSteps } from './steps';
 import { usualStep } from './usual-step';
 
 export const normsRoom = defineRoom('norms', 'protect')
   .withRules('norms', 'protect')
-  .withSteps(...normSteps, usualStep);
+  .withSteps(...normSteps, usualStep, ambientStep);

@@ -155,7 +155,7 @@ function turnsOf(size: ModuleSize, box: { wide: number } & Levels, room: BoxRoom
         };
       });
     })
-    .filter(({ perSlice }) => perSlice > 0);
+    .filter(({ perSlice, own }) => perSlice > 0 && own.every((mm) => mm > 0));
 }
 
 interface Spread extends Turn {

@@ -1,4 +1,4 @@
-import { branch, branchId, firstBox, main, mend, moduleData, partAt, type Mistake } from './mistake';
+import { branch, branchId, firstBox, main, mend, moduleData, partAt, stop, type Mistake } from './mistake';
 import type { Design } from '../../../model/document';
 
 const box = (d: Design) => d.boxes[firstBox(d)]!;
@@ -9,6 +9,15 @@ const mainPart = (kind: 'fuse' | 'cable' | 'lug' | 'gland' | 'contactor' | 'resi
 
 /** Slips of the keyboard: another unit, a point in the wrong place, a figure of the wrong line of a sheet. */
 export const slips: Mistake[] = [
+  mend('a length of a module with a minus before it', modulePart, (d) => (moduleData(d).lengthMm *= -1)),
+  mend('a module of no mass', modulePart, (d) => (moduleData(d).massKg = 0)),
+  mend('a cable judged in the shade of a winter day', 'circuit-main', (d) => (main(d).ambientC = 5)),
+  mend('a fuse judged at the 3.5 of a 35', 'circuit-main', (d) => (main(d).fuseAmbientC = 3.5)),
+  stop(
+    'a contactor that drops out above what it is held with',
+    'circuit-main',
+    (d) => (partAt(d, 'contactor', main(d).contactor).dropOutA = 4),
+  ),
   mend('a wheel diameter in centimetres', 'vehicle', ({ vehicle }) => (vehicle.wheelDiameterM = 66)),
   mend('a height in centimetres', 'vehicle', ({ vehicle }) => (vehicle.heightM! *= 100)),
   mend('a length in decimetres', 'vehicle', ({ vehicle }) => (vehicle.lengthM! *= 10)),
