@@ -66,6 +66,18 @@ describe('from the mains', () => {
     const found = raised(loaded, 'charge.breaker-trips');
     expect(found.map(({ subjects }) => subjects)).toEqual([['supply-depot']]);
     expect(found[0]!.state === 'raised' && found[0]!.values.map((one) => one.value)).toEqual([16, 6, 20, 16]);
+    // On one phase alone it holds back a charger of three as much, and the finding tells of that phase.
+    const uneven = changed((draft) =>
+      Object.assign(draft.supplies!['supply-depot']!, { otherA: 1, other2A: 5 }),
+    );
+    expect(supplyAnswer(uneven, 'supply-depot').result.availableA).toBeCloseTo(0.8 * 20 - 6, 9);
+    expect(value(uneven, `${depot}:minutes`)!).toBe(value(loaded, `${depot}:minutes`)!);
+    const there = raised(uneven, 'charge.breaker-trips')[0]!;
+    expect(there.state === 'raised' && there.values.map((one) => one.value)).toEqual([16, 6, 20, 16]);
+    const full = changed((draft) => void (draft.supplies!['supply-depot']!.other3A = 16));
+    expect(evaluate(full).figures[`${depot}:minutes` as FigureId]!.gaps).toMatchObject([
+      { kind: 'invalid', path: 'supplies.supply-depot.other3A' },
+    ]);
     const none = changed((draft) => void (draft.supplies!['supply-depot']!.otherA = 16));
     expect(evaluate(none).figures[`${depot}:minutes` as FigureId]!.gaps).toMatchObject([
       { kind: 'invalid', path: 'supplies.supply-depot.otherA' },
@@ -448,7 +460,7 @@ describe('the breaker of a supply', () => {
   });
 
   test('opens alone below the curve of the one before it, in overload at 1.45 over 1.13 times', () => {
-    const before = (upstreamA: number, faultA: number, upstreamTrip: 'B' | 'C' | 'D' = 'C') =>
+    const before = (upstreamA: number, faultA: number, upstreamTrip: 'B' | 'C' | 'D' | 'gG fuse' = 'C') =>
       changed((draft) => {
         Object.assign(draft.supplies!['supply-depot']!, { upstreamA, faultA, upstreamTrip });
       });
@@ -459,6 +471,17 @@ describe('the breaker of a supply', () => {
     // 20 A here: 1.45 · 20 / 1.13 = 25.7 A before it.
     expect(state('charge.not-selective', before(25, 100))).toBe('raised');
     expect(state('charge.not-selective', before(26, 100))).toBe('clear');
+    // Behind a gG fuse of 63 A, which begins to melt at 9000 A²s: √(9000/0.01) = 948.7 A; in overload 1.25 times instead of 1.13.
+    const fuse = (upstreamA: number, faultA: number) => before(upstreamA, faultA, 'gG fuse');
+    expect(of('aloneToA', fuse(63, 400))!.value).toBeCloseTo(948.683298, 6);
+    expect(state('charge.not-selective', fuse(63, 948))).toBe('clear');
+    expect(state('charge.not-selective', fuse(63, 949))).toBe('raised');
+    expect(state('charge.not-selective', fuse(25, 100))).toBe('clear');
+    expect(state('charge.not-selective', fuse(20, 100))).toBe('raised');
+    expect(of('aloneToA', fuse(64, 400))).toMatchObject({
+      value: null,
+      gaps: [{ kind: 'invalid', path: 'supplies.supply-depot.upstreamA' }],
+    });
     const nothing = changed((draft) => {
       delete draft.supplies!['supply-depot']!.upstreamA;
       delete draft.supplies!['supply-depot']!.upstreamTrip;

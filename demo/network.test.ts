@@ -118,7 +118,9 @@ describe('a clean design', () => {
 
   test('raises none of the network’s findings, and all are checked', () => {
     // Slips and contradictions are said where there are any.
-    const own = allRules().filter(({ id }) => id.startsWith('network.') && !/contradiction|unusual|cold-ambient/.test(id));
+    const own = allRules().filter(
+      ({ id }) => id.startsWith('network.') && !/contradiction|unusual|cold-ambient/.test(id),
+    );
     expect(own).toHaveLength(16);
     const checks = evaluate(clean).checks.filter(({ rule }) => rule.id.startsWith('network.'));
     expect(new Set(checks.map(({ rule }) => rule.id))).toEqual(new Set(own.map(({ id }) => id)));

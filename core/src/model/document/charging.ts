@@ -23,6 +23,9 @@ export const thresholdLevels = ['cell', 'pack'] as const;
 export const supplyKinds = ['socket', 'wall box', 'station'] as const;
 export type SupplyKind = (typeof supplyKinds)[number];
 
+/** What lies before the breaker of a supply: a breaker by its curve, or a fuse. */
+export const upstreamKinds = [...tripCurves, 'gG fuse'] as const;
+
 /** A place at which the vehicle is charged. */
 export const supplyFields = {
   tag,
@@ -40,13 +43,17 @@ export const supplyFields = {
   residual: choice('Residual current', residualKinds),
   /** Of the breaker, for hours on end. */
   continuousFraction: share('Of the breaker, for hours', { fallback: 1, usual: [0.5, 1] }),
-  /** The breaker before it, at the board or the meter. */
-  upstreamA: num('Breaker before it', 'A', { usual: [10, 400] }),
-  upstreamTrip: choice('That one trips by curve', tripCurves),
+  /** Breaker or fuse before it, at the board or the meter. */
+  upstreamA: num('Breaker or fuse before it', 'A', { usual: [10, 400] }),
+  upstreamTrip: choice('That one is', upstreamKinds),
   /** Prospective short circuit where its breaker sits: measured by an electrician, or as the network says. */
   faultA: num('Short circuit there', 'A', { shown: { unit: 'kA', scale: 1000 }, usual: [150, 50_000] }),
   /** What else hangs on the phases and starts before the chargers. */
-  otherA: num('Other loads on its phases', 'A', { fallback: 0, usual: [0, 63] }),
+  otherA: num('Other loads, each phase', 'A', { fallback: 0, usual: [0, 63] }),
+  /** What hangs on one phase alone, beside that. */
+  other1A: num('Beside that on L1', 'A', { fallback: 0, usual: [0, 63] }),
+  other2A: num('Beside that on L2', 'A', { fallback: 0, usual: [0, 63] }),
+  other3A: num('Beside that on L3', 'A', { fallback: 0, usual: [0, 63] }),
   /** Of a station. */
   minV: num('Station from', 'V', { usual: [0, 1000] }),
   maxV: num('Station up to', 'V', { usual: [50, 1500] }),

@@ -19,6 +19,8 @@ export interface AcChargeInput {
   cableA: number;
   inletWireA: number;
   breakerA?: number;
+  /** What hangs on each phase behind the same breaker and starts before the chargers, A; beyond the contract, absent: nothing. */
+  beforeA?: [number, number, number];
   continuousFraction: number;
   chargers: AcCharger[];
   packV: number;
@@ -53,6 +55,25 @@ export const acChargeRules = {
   ),
 };
 
+/** What a phase leaves for the chargers, A: the smallest of its limits, less what hangs on it before them. */
+export const onPhaseA = (
+  {
+    pilotA,
+    cableA,
+    inletWireA,
+    breakerA,
+    continuousFraction,
+    beforeA,
+  }: Pick<AcChargeInput, 'pilotA' | 'cableA' | 'inletWireA' | 'breakerA' | 'continuousFraction' | 'beforeA'>,
+  phase: 0 | 1 | 2,
+): number =>
+  Math.min(
+    pilotA,
+    cableA,
+    inletWireA,
+    breakerA === undefined ? Infinity : breakerA * continuousFraction - (beforeA?.[phase] ?? 0),
+  );
+
 const source = 'Unity power factor; chargers rise together in proportion to what they can take';
 
 /**
@@ -73,6 +94,7 @@ export const acCharge = defineCalculator<AcChargeInput, AcChargeResult>({
       cableA: number({ min: 0 }),
       inletWireA: number({ min: 0 }),
       breakerA: number.optional({ min: 0 }),
+      beforeA: list.optional(number({ min: 0 }), { minRows: 3, maxRows: 3 }),
       continuousFraction: number.optional({ above: 0, max: 1 }),
       chargers: list(
         record({
@@ -89,7 +111,13 @@ export const acCharge = defineCalculator<AcChargeInput, AcChargeResult>({
       packV: number({ above: 0 }),
     }),
     defaults: { continuousFraction: 1 },
-    cross({ phases, chargers }: AcChargeInput, issue) {
+    cross({ phases, chargers, beforeA, breakerA, continuousFraction }: AcChargeInput, issue) {
+      beforeA?.forEach((amps, i) => {
+        if (amps === 0 || (phases === 1 && i > 0)) return;
+        if (breakerA === undefined) issue('beforeA', 'needs the breaker that it hangs behind');
+        else if (amps > breakerA * continuousFraction)
+          issue(`beforeA.${i}`, 'is more than the breaker holds');
+      });
       const ids = new Set<string>();
       chargers.forEach(({ id, phase, minV, maxV }, i) => {
         if (phases === 1 && phase !== 1) issue(`chargers.${i}.phase`, 'must be 1 where there is one phase');
@@ -100,14 +128,19 @@ export const acCharge = defineCalculator<AcChargeInput, AcChargeResult>({
     },
   },
   compute(input, { sheet, raise }) {
-    const { phaseVoltageV, packV } = input;
+    const { phaseVoltageV, packV, beforeA = [0, 0, 0] } = input;
     const limits: [AcChargeResult['limitedBy'], number][] = [
       ['pilot', input.pilotA],
       ['cable', input.cableA],
       ['wire', input.inletWireA],
       ...(input.breakerA === undefined
         ? []
-        : [['breaker', input.breakerA * input.continuousFraction] as ['breaker', number]]),
+        : [
+            [
+              'breaker',
+              input.breakerA * input.continuousFraction - Math.max(...beforeA.slice(0, input.phases)),
+            ] as ['breaker', number],
+          ]),
     ];
     const [limitedBy, least] = limits.reduce((best, one) => (one[1] < best[1] ? one : best));
     const availableA = sheet.add({
@@ -130,7 +163,12 @@ export const acCharge = defineCalculator<AcChargeInput, AcChargeResult>({
     const needs = input.chargers.map((charger) =>
       inWindow(charger) ? Math.min(charger.maxInputA, outputNeed(charger)) : 0,
     );
-    const currents = shareOut(input.chargers, needs, availableA, phasesOf);
+    const currents = shareOut(
+      input.chargers,
+      needs,
+      ([0, 1, 2] as const).map((phase) => onPhaseA(input, phase)),
+      phasesOf,
+    );
     const phaseA: [number, number, number] = [0, 0, 0];
     input.chargers.forEach((charger, i) => {
       for (const phase of phasesOf(charger)) phaseA[phase]! += currents[i]!;
@@ -193,16 +231,20 @@ export const acCharge = defineCalculator<AcChargeInput, AcChargeResult>({
   },
 });
 
-/** All rise together in proportion to what they can take, until each has its need or one of its phases is full. */
+/**
+ * All rise together in proportion to what they can take, until each has its need or one of its phases is full.
+ *
+ * @param availableA on each phase
+ */
 function shareOut(
   chargers: readonly AcCharger[],
   needs: readonly number[],
-  availableA: number,
+  availableA: readonly number[],
   phasesOf: (charger: AcCharger) => number[],
 ): number[] {
   const currents = chargers.map(() => 0);
-  const left = [availableA, availableA, availableA];
-  const full = (phase: number) => left[phase]! <= 1e-12 * Math.max(1, availableA);
+  const left = [...availableA];
+  const full = (phase: number) => left[phase]! <= 1e-12 * Math.max(1, availableA[phase]!);
   let rising = chargers.map((_, i) => i).filter((i) => needs[i]! > 0 && !phasesOf(chargers[i]!).some(full));
   while (rising.length > 0) {
     const rate = [0, 0, 0];

@@ -6,29 +6,39 @@ import { judge, type StepDefinition } from '../../model/step';
 import { chargersView, onSupply } from './chargers';
 import { ofParts } from './of-parts';
 import { chargeRules } from './rules';
+import { fuseHoldsTimes, halfWaveS, opensAloneToA, opensFrom } from './upstream';
 import { mainsWay, type MainsWay } from './supply-inputs';
 
 const n = formatNumber;
 
-/** IEC 60898-1: from so many times its rated current a breaker may open at once. */
-const opensFrom: Record<BreakerData['trip'], number> = { B: 3, C: 5, D: 10 };
 /** IEC 60898-1: so many times its rated current it holds for an hour, and with so many it is open by then. */
 const holdsTimes = 1.13;
 const tripsTimes = 1.45;
 
 /** What the inrush hangs on, beside the chargers themselves. */
-const inrushPaths = new Set(['supply.phases', 'supply.otherA', 'devices']);
+const inrushPaths = new Set([
+  ...['phases', 'otherA', 'other1A', 'other2A', 'other3A'].map((field) => `supply.${field}`),
+  'devices',
+]);
 
 /** Inrush of all chargers that a phase feeds, added up: nobody says that they start one after the other. */
-function inrushOf({ serving, phases, otherA }: MainsWay): { peakA: number; unknown: string[] } {
+function inrushOf({ serving, phases, othersA }: MainsWay): {
+  peakA: number;
+  chargersA: number;
+  othersA: number;
+  unknown: string[];
+} {
   const unknown = serving.filter(({ inrushA }) => inrushA === null).map(({ id }) => id);
-  const onPhase = [1, 2, 3].map((phase) =>
-    serving.reduce((sum, charger) => {
+  const onPhase = [1, 2, 3].map((phase) => ({
+    othersA: othersA[phase - 1]!,
+    chargersA: serving.reduce((sum, charger) => {
       const at = onSupply(charger, phases)!.phase;
       return at === '3ph' || at === phase ? sum + (charger.inrushA ?? 0) : sum;
     }, 0),
-  );
-  return { peakA: Math.max(...onPhase) + Math.SQRT2 * otherA, unknown };
+  }));
+  const peakOf = (one: (typeof onPhase)[number]) => one.chargersA + Math.SQRT2 * one.othersA;
+  const fullest = onPhase.reduce((most, one) => (peakOf(one) > peakOf(most) ? one : most));
+  return { peakA: peakOf(fullest), ...fullest, unknown };
 }
 
 /** The breaker of a supply: what it takes for a short circuit, what it breaks, and whether the one before it waits for it. */
@@ -51,7 +61,7 @@ export const breakerStep: StepDefinition = {
         : [];
     const own = [...given(breakerA, 'breakerA', 'breaker'), ...given(trip, 'trip', 'curve of the breaker')];
     const opensFromA = breakerA === null || trip === null ? null : Math.SQRT2 * opensFrom[trip] * breakerA;
-    const { peakA, unknown } = inrushOf(way);
+    const { peakA, chargersA, othersA, unknown } = inrushOf(way);
     const devices = read.at('devices');
     // What pilot, cable and wires allow does not bound an inrush.
     const inrushGaps: Gap[] = [
@@ -96,10 +106,20 @@ export const breakerStep: StepDefinition = {
             : []),
         ]
       : [];
-    const aloneToA = hasBefore && before.length === 0 ? opensFrom[upstreamTrip!] * upstreamA! : null;
+    const isFuse = upstreamTrip === 'gG fuse';
+    const aloneToA = hasBefore && before.length === 0 ? opensAloneToA(upstreamA!, upstreamTrip!) : null;
+    if (hasBefore && before.length === 0 && aloneToA === null)
+      before.push({
+        kind: 'invalid',
+        path: `${at}.upstreamA`,
+        label: `fuse before that of ${tag}`,
+        message: 'is no usual rating of a gG fuse',
+      });
     const fault = given(faultA, 'faultA', 'short circuit at the breaker');
     const overloads =
-      aloneToA !== null && breakerA !== null && holdsTimes * upstreamA! < tripsTimes * breakerA;
+      aloneToA !== null &&
+      breakerA !== null &&
+      (isFuse ? fuseHoldsTimes : holdsTimes) * upstreamA! < tripsTimes * breakerA;
     const shorts = aloneToA !== null && faultA !== undefined && faultA > aloneToA;
     const parts = [supply.breaker, ...way.chargers.map(({ id }) => devices[id]?.charger)].filter(
       (key) => key !== undefined,
@@ -115,13 +135,13 @@ export const breakerStep: StepDefinition = {
             inputs: [
               {
                 symbol: 'Î_c',
-                value: peakA - Math.SQRT2 * way.otherA,
+                value: chargersA,
                 unit: 'A',
                 origin: { kind: 'constant', source: 'chargers on the fullest phase, all at once' },
               },
               {
                 symbol: 'I_o',
-                value: way.otherA,
+                value: othersA,
                 unit: 'A',
                 origin:
                   supply.otherA === undefined
@@ -182,17 +202,37 @@ export const breakerStep: StepDefinition = {
                       {
                         symbol: 'I_s',
                         label: 'It opens alone up to',
-                        formula: 'k·I_n',
+                        formula: isFuse ? '√(J_m/t_h)' : 'k·I_n',
                         inputs: [
-                          {
-                            symbol: 'k',
-                            value: opensFrom[upstreamTrip!],
-                            unit: '',
-                            origin: {
-                              kind: 'constant',
-                              source: `curve ${upstreamTrip!} of the one before it`,
-                            },
-                          },
+                          ...(isFuse
+                            ? [
+                                {
+                                  symbol: 'J_m',
+                                  value: aloneToA ** 2 * halfWaveS,
+                                  unit: 'A²s',
+                                  origin: {
+                                    kind: 'constant' as const,
+                                    source: 'least melting I²t of a gG fuse of that rating, IEC 60269-1',
+                                  },
+                                },
+                                {
+                                  symbol: 't_h',
+                                  value: halfWaveS,
+                                  unit: 's',
+                                  origin: { kind: 'constant' as const, source: 'half a wave' },
+                                },
+                              ]
+                            : [
+                                {
+                                  symbol: 'k',
+                                  value: opensFrom[upstreamTrip as BreakerData['trip']],
+                                  unit: '',
+                                  origin: {
+                                    kind: 'constant' as const,
+                                    source: `curve ${upstreamTrip!} of the one before it`,
+                                  },
+                                },
+                              ]),
                           {
                             symbol: 'I_n',
                             value: upstreamA!,
@@ -202,7 +242,7 @@ export const breakerStep: StepDefinition = {
                         ],
                         value: aloneToA,
                         unit: 'A',
-                        source: 'IEC 60898-1',
+                        source: isFuse ? 'IEC 60269-1; makers’ tables decide' : 'IEC 60898-1',
                       },
                     ],
               ),
@@ -249,9 +289,9 @@ export const breakerStep: StepDefinition = {
                 [subject],
                 overloads || shorts ? [] : [...before, ...given(breakerA, 'breakerA', 'breaker'), ...fault],
                 shorts
-                  ? `At ${tag} a short circuit of ${formatQuantity(faultA, 'A')} opens the ${upstreamTrip!} breaker of ${n(upstreamA!)} A as well: the one of ${n(rated)} A opens alone up to ${n(aloneToA)} A.`
+                  ? `At ${tag} a short circuit of ${formatQuantity(faultA, 'A')} ${isFuse ? `may melt the gG fuse of ${n(upstreamA!)} A` : `opens the ${upstreamTrip!} breaker of ${n(upstreamA!)} A`} as well: the one of ${n(rated)} A opens alone up to ${n(aloneToA)} A.`
                   : overloads
-                    ? `At ${tag} the breaker before that of ${n(rated)} A has ${n(upstreamA!)} A: an overload may open either.`
+                    ? `At ${tag} the ${isFuse ? 'fuse' : 'breaker'} before that of ${n(rated)} A has ${n(upstreamA!)} A: an overload may open either.`
                     : null,
                 [
                   v('short circuit', faultA ?? 0),

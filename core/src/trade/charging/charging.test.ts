@@ -57,6 +57,28 @@ describe('charging from the mains', () => {
   };
   const run = (change: Partial<AcChargeInput>) => acCharge.calculate({ ...base, ...change });
 
+  test('what hangs on one phase before the chargers is theirs no more, there alone', () => {
+    const own = ([1, 2, 3] as const).map((phase) => ({ id: `c${phase}`, phase, ...charger }));
+    const beside = { breakerA: 20, continuousFraction: 0.8, beforeA: [0, 6, 0] as [number, number, number] };
+    const { result } = run({ chargers: own, ...beside });
+    expect(result.phaseA).toEqual([16, 10, 16]);
+    // |16 + 10·a + 16·a²| = 6.
+    expect(result.neutralA).toBeCloseTo(6, 9);
+    expect([result.availableA, result.limitedBy]).toEqual([10, 'breaker']);
+    expect(run(beside).result.phaseA).toEqual([10, 10, 10]);
+    // On one phase the others are somebody else’s.
+    const one = run({ phases: 1, chargers: [{ id: 'a', phase: 1, ...charger }], ...beside }).result;
+    expect([one.phaseA[0], one.availableA]).toEqual([16, 16]);
+    const paths = (change: object) => {
+      const parsed = acCharge.parse({ ...base, ...change });
+      return parsed.ok ? [] : parsed.issues.map(({ path }) => path);
+    };
+    expect(paths({ beforeA: [0, 1, 0] })).toEqual(['beforeA']);
+    expect(paths({ breakerA: 10, beforeA: [0, 11, 0] })).toEqual(['beforeA.1']);
+    expect(paths({ breakerA: 10, beforeA: [0, 0] })).toEqual(['beforeA']);
+    expect(paths({ breakerA: 10, beforeA: [0, 0, 10] })).toEqual([]);
+  });
+
   test('a three-phase charger draws alike on all, and nothing goes back through the neutral', () => {
     const { result } = run({});
     expect(result.phaseA).toEqual([16, 16, 16]);

@@ -1,5 +1,5 @@
 import './figures';
-export { acCharge, type AcChargeInput, type AcChargeResult } from './ac-charge';
+export { acCharge, onPhaseA, type AcChargeInput, type AcChargeResult } from './ac-charge';
 export { chargeCurve, type ChargeCurveInput, type ChargeCurveResult } from './charge-curve';
 export { dcfcWindow, type DcfcWindowInput, type DcfcWindowResult } from './dcfc-window';
 export { pilot, pilotOf } from './pilot';
@@ -12,6 +12,6 @@ export { type StationLink } from './station-limits';
 export { type StationAnswer } from './station-step';
 export { chargeHeat } from './charge-heat';
 export { type SupplyAnswer } from './supply-step';
-export { inletOf, inletRating } from './supply-inputs';
+export { inletOf, inletRating, othersOf } from './supply-inputs';
 export { thresholdLadder, type Threshold, type ThresholdLadderResult } from './threshold-ladder';
 export { chargingRoom } from './room';

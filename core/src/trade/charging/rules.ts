@@ -74,10 +74,10 @@ export const chargeRules = {
   selective: rule(
     'not-selective',
     'note',
-    'A fault at the vehicle opens the breaker before its own',
+    'A fault at the vehicle opens what lies before its own breaker',
     'A whole building goes dark for one cable, and nobody looks for the fault at the vehicle.',
     'A larger breaker before it or of a slower curve, or a smaller one here; the makers’ tables decide.',
-    `${instant}; for overload 1.13 times the rated current not tripping before, 1.45 times tripping here`,
+    `${instant}; for overload 1.13 times the rated current not tripping before, 1.45 times tripping here; fuses by IEC 60269-1: 1.25 times not melting, least melting I²t at 10 ms`,
   ),
   poles: rule(
     'breaker-poles',

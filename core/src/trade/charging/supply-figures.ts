@@ -88,7 +88,13 @@ export function supplyFigures(
               ['wire', way.wireA!, 'A'],
               ...(way.breakerA === null
                 ? []
-                : [['breaker', way.breakerA * way.fraction - way.otherA, 'A'] as [string, number, string]]),
+                : [
+                    ['breaker', way.breakerA * way.fraction - Math.max(...way.othersA), 'A'] as [
+                      string,
+                      number,
+                      string,
+                    ],
+                  ]),
             ],
             'Smallest link between socket and charger',
           ),

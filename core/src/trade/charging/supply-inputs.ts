@@ -43,13 +43,24 @@ export interface MainsWay {
   wireA: number | null;
   breakerA: number | null;
   fraction: number;
-  otherA: number;
+  /** What else hangs on each phase. */
+  othersA: [number, number, number];
   phases: 1 | 3;
   chargers: BuiltCharger[];
   /** Those that do something here. */
   serving: BuiltCharger[];
   gaps: Gap[];
 }
+
+/** What hangs on each phase of a supply before the chargers, A; none on phases that it does not have. */
+export const othersOf = (supply: SupplyItem): [number, number, number] => {
+  const on = (line: 1 | 2 | 3) =>
+    line > (supply.phases ?? 1)
+      ? 0
+      : (supply.otherA ?? supplyDefaults.otherA) +
+        (supply[`other${line}A`] ?? supplyDefaults[`other${line}A`]);
+  return [on(1), on(2), on(3)];
+};
 
 /** Reads the way of a supply. */
 export function mainsWay(subject: Id, read: Reader): MainsWay {
@@ -62,17 +73,21 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
     if (value !== undefined && !(value > 0))
       gaps.push({ kind: 'invalid', path, label, message: 'must be above 0' });
   };
-  const { offersA, phases = 1, otherA = supplyDefaults.otherA, tag } = supply;
+  const { offersA, phases = 1, tag } = supply;
+  const lines = phases === 1 ? ([1] as const) : ([1, 2, 3] as const);
+  const besides = ['otherA', ...lines.map((line) => `other${line}A` as const)] as const;
   positive(offersA, `${at}.offersA`, `what the pilot of ${tag} offers`);
   positive(supply.breakerA, `${at}.breakerA`, `breaker of ${tag}`);
   positive(supply.phaseVoltageV, `${at}.phaseVoltageV`, `voltage of ${tag}`);
-  if (!(otherA >= 0))
-    gaps.push({
-      kind: 'invalid',
-      path: `${at}.otherA`,
-      label: `other loads at ${tag}`,
-      message: 'must be 0 or more',
-    });
+  for (const field of besides)
+    if (!((supply[field] ?? 0) >= 0))
+      gaps.push({
+        kind: 'invalid',
+        path: `${at}.${field}`,
+        label: `other loads at ${tag}`,
+        message: 'must be 0 or more',
+      });
+  const othersA = othersOf(supply);
   // A socket in the house has one; a wall box may have either.
   if (supply.phases === undefined && supply.kind === 'wall box') missing(`${at}.phases`, `phases of ${tag}`);
   if (offersA === undefined) missing(`${at}.offersA`, `what the pilot of ${tag} offers`);
@@ -102,10 +117,14 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
   const breaker = parts[supply.breaker ?? ''];
   const breakerA = supply.breakerA ?? (breaker?.kind === 'breaker' ? breaker.data.ratedA : null);
   const fraction = supply.continuousFraction ?? supplyDefaults.continuousFraction;
-  if (breakerA !== null && !(breakerA * fraction > otherA))
+  const fullest = lines.reduce<1 | 2 | 3>(
+    (most, line) => (othersA[line - 1]! > othersA[most - 1]! ? line : most),
+    1,
+  );
+  if (breakerA !== null && !(breakerA * fraction > othersA[fullest - 1]!))
     gaps.push({
       kind: 'invalid',
-      path: `${at}.otherA`,
+      path: `${at}.${(supply[`other${fullest}A`] ?? 0) > (supply.otherA ?? 0) ? `other${fullest}A` : 'otherA'}`,
       label: `other loads at ${tag}`,
       message: 'leave nothing of the breaker',
     });
@@ -119,7 +138,7 @@ export function mainsWay(subject: Id, read: Reader): MainsWay {
     wireA,
     breakerA,
     fraction,
-    otherA,
+    othersA,
     phases,
     chargers,
     serving: chargers.filter((one) => onSupply(one, phases) !== null),
@@ -133,7 +152,7 @@ export function mainsFlow(
   phaseVoltageV: number,
   packV: number,
 ): { input: AcChargeInput; result: AcChargeResult } | { problem: { path: string; message: string } } {
-  const { offersA, cableA, wireA, breakerA, fraction, otherA, phases, serving } = way;
+  const { offersA, cableA, wireA, breakerA, fraction, othersA, phases, serving } = way;
   const hangs = serving.map((charger) => ({ charger, ...onSupply(charger, phases)! }));
   let efficiencies = serving.map((charger) => efficiencyAt(charger, 1));
   for (let turn = 0; ; turn += 1) {
@@ -144,7 +163,7 @@ export function mainsFlow(
       cableA: cableA!,
       inletWireA: wireA!,
       // What hangs beside the chargers is theirs no more.
-      ...(breakerA !== null && { breakerA: breakerA - otherA / fraction }),
+      ...(breakerA !== null && { breakerA, beforeA: othersA }),
       continuousFraction: fraction,
       chargers: hangs.map(({ charger, phase, maxInputA }, i) => ({
         id: charger.tag,

@@ -73,6 +73,11 @@ export const supplyStep: StepDefinition = {
     ].filter((key) => key !== undefined);
     const v = (label: string, value: number, unit = 'A'): CheckValue => ({ label, value, unit });
     const drawnA = limits === null ? 0 : Math.max(...limits.drawn.phaseA);
+    /** The phase on which chargers and others come to most. */
+    const fullest = way.othersA
+      .map((othersA, i) => ({ othersA, drawnA: limits?.drawn.phaseA[i] ?? 0 }))
+      .reduce((most, one) => (one.othersA + one.drawnA > most.othersA + most.drawnA ? one : most));
+    const mostOthersA = Math.max(...way.othersA);
     const holdsA = way.breakerA === null ? null : way.breakerA * way.fraction;
     const inlet = inletOf(supply, read.at('inlets') ?? {});
     const neutralRating = inlet?.item.neutralA ?? null;
@@ -86,9 +91,9 @@ export const supplyStep: StepDefinition = {
     const pinsA = inlet === null ? null : inletRating(inlet.item, read.at('parts')).mainsA;
     const atInlet = { also: inlet === null ? [] : [inlet.id] };
     const overWire = way.wireA !== null && drawnA > way.wireA * (1 + 1e-9);
-    const trips = holdsA !== null && drawnA + way.otherA > holdsA * (1 + 1e-9);
+    const trips = holdsA !== null && fullest.drawnA + fullest.othersA > holdsA * (1 + 1e-9);
     const beyondPilot =
-      holdsA !== null && way.offersA !== null && way.offersA + way.otherA > holdsA * (1 + 1e-9);
+      holdsA !== null && way.offersA !== null && way.offersA + mostOthersA > holdsA * (1 + 1e-9);
     return {
       figures,
       ...(run.input !== null &&
@@ -155,11 +160,11 @@ export const supplyStep: StepDefinition = {
               : []),
           ],
           trips
-            ? `At ${tag} chargers draw ${n(drawnA)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; the breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
+            ? `At ${tag} chargers draw ${n(fullest.drawnA)} A${fullest.othersA > 0 ? ` beside ${n(fullest.othersA)} A of others` : ''}; the breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
             : null,
           [
-            v('chargers draw', drawnA),
-            v('others', way.otherA ?? 0),
+            v('chargers draw', fullest.drawnA),
+            v('others', fullest.othersA),
             v('breaker', way.breakerA ?? 0),
             v('holds for hours', holdsA ?? 0),
           ],
@@ -192,11 +197,11 @@ export const supplyStep: StepDefinition = {
           [subject],
           real,
           beyondPilot && !trips
-            ? `The pilot of ${tag} offers ${n(way.offersA!)} A${way.otherA > 0 ? ` beside ${n(way.otherA)} A of others` : ''}; its breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
+            ? `The pilot of ${tag} offers ${n(way.offersA!)} A${mostOthersA > 0 ? ` beside ${n(mostOthersA)} A of others` : ''}; its breaker of ${n(way.breakerA!)} A holds ${n(holdsA!)} A for hours.`
             : null,
           [
             v('offers', way.offersA ?? 0),
-            v('others', way.otherA ?? 0),
+            v('others', mostOthersA),
             v('breaker', way.breakerA ?? 0),
             v('holds for hours', holdsA ?? 0),
           ],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SupplyAnswer } from '@torvek/core/charging';
+import { onPhaseA, type SupplyAnswer } from '@torvek/core/charging';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 
@@ -9,7 +9,7 @@ const rows = computed(() => {
   const { input, result } = props.answer;
   const phases = input.phases === 1 ? [result.phaseA[0]] : result.phaseA;
   return [
-    ...phases.map((value, i) => ({ name: `L${i + 1}`, value, limit: result.availableA })),
+    ...phases.map((value, i) => ({ name: `L${i + 1}`, value, limit: onPhaseA(input, i as 0 | 1 | 2) })),
     { name: 'N', value: result.neutralA, limit: props.neutralRatingA ?? input.inletWireA },
   ];
 });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { supplyKinds, type Id } from '@torvek/core/document';
+import { supplyKinds, upstreamKinds, type Id } from '@torvek/core/document';
 import { residualKinds, tripCurves } from '@torvek/core/parts';
 import { computed } from 'vue';
 import { figureId } from '@torvek/core/figure';
@@ -72,11 +72,19 @@ const texts = <T extends string | number>(values: readonly T[]) =>
     <NumberField :path="at('upstreamA')" />
     <ChoiceField
       :path="at('upstreamTrip')"
-      label="That one trips by curve"
-      :options="texts(tripCurves)"
+      label="That one is"
+      :options="
+        upstreamKinds.map((value) => ({
+          value,
+          text: value.length > 1 ? value : `breaker of curve ${value}`,
+        }))
+      "
       none="not said"
     />
     <NumberField :path="at('otherA')" />
+    <template v-if="supply?.phases === 3">
+      <NumberField v-for="line in [1, 2, 3]" :key="line" :path="at(`other${line}A`)" />
+    </template>
     <NumberField :path="at('phaseVoltageV')" />
     <ChoiceField :path="at('inlet')" label="Through the inlet" :options="inlets" none="the one that suits" />
     <NumberField :path="at('fromFraction')" :fallback="percent(job.design.pack.socLowFraction)" />

@@ -1,5 +1,5 @@
 import { packTakesA, type SupplyAnswer } from '@torvek/core/charging';
-import { inletOf, inletRating } from '@torvek/core/charging';
+import { inletOf, inletRating, othersOf } from '@torvek/core/charging';
 import { packLayout } from '@torvek/core/pack';
 import { supplyDefaults, type Design, type Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
@@ -28,7 +28,7 @@ export function wayOf(design: Design, id: Id, answer: SupplyAnswer | null, packV
   const breaker = design.parts[supply.breaker ?? ''];
   const breakerA = supply.breakerA ?? (breaker?.kind === 'breaker' ? breaker.data.ratedA : null);
   const fraction = supply.continuousFraction ?? supplyDefaults.continuousFraction;
-  const otherA = supply.otherA ?? 0;
+  const otherA = Math.max(...othersOf(supply));
   if (breakerA !== null)
     link(
       'breaker',
