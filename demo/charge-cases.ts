@@ -139,7 +139,7 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'twelve-volt.converter-small': (draft) => void (draft.lowVoltage!.converterA = 40),
   'twelve-volt.high-rate': (draft) =>
     void Object.assign(draft.lowVoltage!, { school: 'mains charger', mainsChargerA: 20 }),
-  'wire-12v.none-fits': (draft) => void (load(draft, 'steering').lengthM = 60),
+  'wire-12v.none-fits': (draft) => void (load(draft, 'steering').lengthM = 900),
   'wire-12v.fuse-near': (draft) => {
     Object.assign(load(draft, 'tail'), { powerW: 260, lengthM: 0.4, returnLengthM: 0.4 });
     delete load(draft, 'tail').fuseA;

@@ -3,6 +3,9 @@ import { evaluate } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
 import { everyTagged, mainCircuit, removeLoad, removeLoomEnd, removeWire } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
+import { cable } from '@torvek/core/conductor';
+import { catalogueOf } from '@torvek/core/parts';
+import { pin } from '@torvek/core/pack';
 import { continuitySheet, feedGroups, lowVoltageSystem } from '@torvek/core/low-voltage';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
@@ -23,6 +26,73 @@ const watts = (which: (load: (typeof loads)[number]) => boolean) =>
     .filter(which)
     .reduce((sum, one) => sum + one.powerW! * (one.dutyFraction ?? 1), 0);
 const budget = (name: string, design = bus) => value(design, `low-voltage.budget:vehicle:${name}`);
+
+describe('a feed beyond the table of wires', () => {
+  // It keeps its power: 6 kW at 25.6 V or less are more than any wire of 35 mm² carries.
+  const strong = (more: object = {}) =>
+    changed((draft) => {
+      Object.assign(draft.loads!['load-steering']!, { powerW: 6000, lengthM: 3, returnLengthM: 1, ...more });
+      delete draft.loads!['load-steering']!.wire;
+    });
+  const of = (name: string, design: Design) => value(design, `low-voltage.load:load-steering:${name}`);
+  const state = (rule: string, design: Design) =>
+    evaluate(design).checks.find(
+      ({ rule: one, subjects }) => one.id === rule && subjects.includes('load-steering'),
+    )?.state;
+
+  test('is computed as cables are: the thinnest that carries it and drops no more than allowed', () => {
+    const design = strong();
+    const areaMm2 = of('areaMm2', design)!;
+    expect([50, 70]).toContain(areaMm2);
+    const currentA = of('currentA', design)!;
+    expect(currentA).toBeGreaterThan(200);
+    const carries = (mm2: number) => {
+      const { data } = catalogueOf('cable')
+        .filter((one) => one.data.areaMm2 === mm2)
+        .sort((a, b) => b.data.conductorMaxC - a.data.conductorMaxC)[0]!;
+      const { massKgPerM: _mass, ...own } = data;
+      const asked = { ...own, ambientC: 45, lengthM: 2, currentA, install: 'free-air' as const };
+      const parsed = cable.parse({ ...asked, grouped: 2, busVoltageV: 27.6 });
+      return parsed.ok ? cable.calculate(parsed.input) : null;
+    };
+    expect(carries(areaMm2)!.result.ampacityA).toBeGreaterThan(currentA);
+    expect(of('dropV', design)).toBeCloseTo(carries(areaMm2)!.result.voltageDropV!, 1);
+    expect(of('dropV', design)).toBeLessThan(0.03 * 27.6);
+    expect(of('fuseA', design)).toBeGreaterThanOrEqual(currentA);
+    expect(state('wire-12v.none-fits', design)).toBe('clear');
+    // So far away none does: that is said.
+    expect(state('wire-12v.none-fits', strong({ lengthM: 60 }))).toBe('raised');
+  });
+
+  test('a chosen cable is judged by its own heat, and by what its length drops', () => {
+    const cableOf = (areaMm2: number) => (draft: Design) =>
+      pin(
+        draft,
+        catalogueOf('cable').find(({ data }) => data.areaMm2 === areaMm2)!,
+      );
+    const chosen = (areaMm2: number, lengthM = 3) =>
+      changed((draft) => {
+        const load = draft.loads!['load-steering']!;
+        Object.assign(load, { powerW: 6000, lengthM, returnLengthM: 1, cable: cableOf(areaMm2)(draft) });
+      });
+    expect(state('low-voltage.wire-thin', chosen(120))).toBe('clear');
+    expect(state('low-voltage.wire-thin', chosen(25))).toBe('raised');
+    expect(state('low-voltage.wire-thin', chosen(70, 14))).toBe('raised');
+    expect(of('dropV', chosen(120))!).toBeLessThan(of('dropV', chosen(70))!);
+  });
+
+  test('a source’s cable of more than 35 mm² carries more than one of 35', () => {
+    const carries = (sourceAreaMm2: number) =>
+      value(
+        changed((draft) => void (draft.lowVoltage!.sourceAreaMm2 = sourceAreaMm2)),
+        'low-voltage.source:vehicle:carriesA',
+      )!;
+    expect(carries(35)).toBeCloseTo(149 * Math.sqrt(50 / 60), 9);
+    expect(carries(70)).toBeGreaterThan(carries(50));
+    expect(carries(60)).toBe(carries(50));
+    expect(carries(120)).toBeLessThan(3 * carries(35));
+  });
+});
 
 describe('the cable between source and battery', () => {
   const settings = (recipe: (one: NonNullable<Design['lowVoltage']>) => void) =>

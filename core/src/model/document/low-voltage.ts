@@ -47,7 +47,7 @@ export const loadFields = {
   /** Draws the same power at any voltage: electronics, pumps with their own control. */
   steadyPower: flag('Same power at any voltage'),
   peakW: num('Peak', 'W', { usual: [0.1, 10_000] }),
-  fuseA: num('Fuse', 'A', { usual: [0.5, 150] }),
+  fuseA: num('Fuse', 'A', { usual: [0.5, 600] }),
   /** Loads of one name hang behind one fuse. */
   behind: words('Behind the fuse'),
   /** What switches it, and where it sits: loads that share both can share a feed. */
@@ -55,6 +55,8 @@ export const loadFields = {
   place: words('Place'),
   relay: part('Relay', 'relay'),
   wire: part('Wire', 'wire'),
+  /** A feed beyond the table of wires: it holds instead of the wire. */
+  cable: part('Cable of a feed above 35 mm²', 'cable'),
   lengthM: num('Feed', 'm', { usual: [0.05, 25] }),
   returnLengthM: num('Return', 'm', { usual: [0.02, 25] }),
   ambientC: num('Ambient', '°C', { usual: [-20, 110] }),

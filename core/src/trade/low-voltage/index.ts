@@ -1,4 +1,5 @@
 import './figures';
+export { largestWireMm2 } from './feed-cable';
 export { feedGroups, type FeedGroup } from './groups';
 export {
   besidePins,

@@ -4,6 +4,7 @@ import { formatNumber } from '../../ground/quantity';
 import { lowVoltageDefaults } from '../../model/document';
 import { Inputs, judge, type StepDefinition } from '../../model/step';
 import { carriersView } from './carriers';
+import { areaAsCable, boltedFusesA, feedAsCable, thinnestFeedCable } from './feed-cable';
 import { fuseChecks, relayChecks } from './load-checks';
 import { loadCurrentA } from './load-current';
 import { lowVoltageRules } from './rules';
@@ -35,7 +36,7 @@ export const loadStep: StepDefinition = {
     const feeders = read.shared(carriersView);
     const feeder = Object.hasOwn(feeders, subject) ? feeders[subject]! : null;
     const wireKey = load.wire ?? (feeder === null ? undefined : read.at('wires')?.[feeder]?.wire);
-    const follows = load.wire === undefined && wireKey !== undefined;
+    const follows = load.wire === undefined && load.cable === undefined && wireKey !== undefined;
     const wire = parts[wireKey ?? ''];
     const chosen = wire?.kind === 'wire' ? wire : null;
     const ambientC = load.ambientC ?? settings.ambientC ?? lowVoltageDefaults.ambientC;
@@ -83,17 +84,35 @@ export const loadStep: StepDefinition = {
     const run = inputs.run<Wire12vInput, Wire12vResult>(wire12v);
     const { result } = run;
     const amps = current.value ?? 0;
-    const carriesA = chosen === null ? null : wireAmpacityA(chosen.data.areaMm2, ambientC, maxC);
+    const cablePart = parts[load.cable ?? ''];
+    const asCable =
+      cablePart?.kind !== 'cable' || run.input === null
+        ? null
+        : feedAsCable(cablePart.label, cablePart.data, run.input);
+    const beyond = result !== null && result.areaMm2 === null ? thinnestFeedCable(run.input!) : null;
+    const neededMm2 = result?.areaMm2 ?? beyond?.areaMm2 ?? null;
+    const chosenMm2 = asCable?.areaMm2 ?? chosen?.data.areaMm2 ?? null;
+    const carriesA =
+      asCable !== null
+        ? asCable.carriesA
+        : chosen === null
+          ? null
+          : wireAmpacityA(chosen.data.areaMm2, ambientC, maxC);
     const dropV =
-      chosen === null || run.input === null
-        ? (result?.dropV ?? null)
-        : wireDropV(chosen.data.areaMm2, amps, run.input.lengthM + run.input.returnLengthM);
+      asCable !== null
+        ? asCable.dropV
+        : chosen === null || run.input === null
+          ? (result?.dropV ?? beyond?.dropV ?? null)
+          : wireDropV(chosen.data.areaMm2, amps, run.input.lengthM + run.input.returnLengthM);
     const wireA =
-      carriesA ?? (result?.areaMm2 == null ? null : wireAmpacityA(result.areaMm2, ambientC, maxC));
+      carriesA ??
+      (result?.areaMm2 == null ? (beyond?.carriesA ?? null) : wireAmpacityA(result.areaMm2, ambientC, maxC));
     const mostFuseA =
       wireA === null || current.value === null
         ? null
-        : (bladeFusesA.findLast((rating) => rating >= amps && rating <= wireA * (1 + 1e-9)) ?? null);
+        : ([...bladeFusesA, ...boltedFusesA].findLast(
+            (rating) => rating >= amps && rating <= wireA * (1 + 1e-9),
+          ) ?? null);
     const allowedV = fedV(system) * (settings.maxDropFraction ?? lowVoltageDefaults.maxDropFraction);
     const figure = (
       name: 'currentA' | 'dropV' | 'fuseA',
@@ -118,16 +137,16 @@ export const loadStep: StepDefinition = {
     });
     const v = (label: string, value: number, unit: string): CheckValue => ({ label, value, unit });
     const tooThin =
-      chosen !== null &&
+      chosenMm2 !== null &&
       run.input !== null &&
-      // That no wire of the table would do is said by itself.
-      result?.areaMm2 != null &&
+      // That nothing would do is said by itself.
+      neededMm2 !== null &&
       // The current of a wire of the looms is judged there.
       ((!follows && carriesA! < amps * (1 - 1e-9)) || dropV! > allowedV * (1 + 1e-9));
     const { fuseA } = load;
     const noFuse: Gap[] =
       fuseA === undefined ? [{ kind: 'not-given', path: `${at}.fuseA`, label: `fuse of ${tag}` }] : [];
-    const keys = chosen === null ? [] : [wireKey!];
+    const keys = asCable !== null ? [load.cable!] : chosen === null ? [] : [wireKey!];
     return {
       figures: [
         figure('currentA', `Current of ${tag}`, 'A', current.value, current.gaps, [
@@ -154,9 +173,11 @@ export const loadStep: StepDefinition = {
             source: 'Power over voltage',
           },
         ]),
-        ...run.figures('low-voltage.load', subject, [
-          { name: 'areaMm2', label: `Wire of ${tag}, at least`, unit: 'mm²' },
-        ]),
+        ...run
+          .figures('low-voltage.load', subject, [
+            { name: 'areaMm2', label: `Wire of ${tag}, at least`, unit: 'mm²' },
+          ])
+          .map((one) => (beyond === null ? one : areaAsCable(one, beyond, amps))),
         figure('fuseA', `Fuse of ${tag}, at most`, 'A', mostFuseA, run.gaps, [
           {
             symbol: 'I_f',
@@ -184,13 +205,16 @@ export const loadStep: StepDefinition = {
                 unit: 'A',
                 origin: { kind: 'figure', id: figureId('low-voltage.load', subject, 'currentA') },
               },
-              { symbol: 'A', value: chosen?.data.areaMm2 ?? result?.areaMm2 ?? 0, unit: 'mm²' },
+              { symbol: 'A', value: chosenMm2 ?? neededMm2 ?? 0, unit: 'mm²' },
               { symbol: 'l', value: run.input?.lengthM ?? 0, unit: 'm' },
               { symbol: 'l_r', value: run.input?.returnLengthM ?? 0, unit: 'm' },
             ],
             value: dropV,
             unit: 'V',
-            source: 'Copper at 60 °C over both ways',
+            source:
+              asCable !== null || (chosen === null && beyond !== null)
+                ? 'Heat balance of a cable in free air, over both ways'
+                : 'Copper at 60 °C over both ways',
           },
         ]),
       ],
@@ -207,7 +231,10 @@ export const loadStep: StepDefinition = {
           )
           // What is chosen is judged by itself: the proposal’s fuse is nobody’s.
           .map((check) =>
-            check.state === 'raised' && check.rule.id === 'wire-12v.fuse-near' && fuseA !== undefined
+            check.state === 'raised' &&
+            ((check.rule.id === 'wire-12v.fuse-near' && fuseA !== undefined) ||
+              // Beyond the table it is a cable.
+              (check.rule.id === 'wire-12v.none-fits' && beyond !== null))
               ? judge(check.rule, [subject], [], null)
               : check,
           )
@@ -219,22 +246,20 @@ export const loadStep: StepDefinition = {
           [subject],
           [
             ...run.gaps,
-            ...(chosen === null
+            ...(chosenMm2 === null
               ? [{ kind: 'not-given' as const, path: `${at}.wire`, label: `wire of ${tag}` }]
               : []),
           ],
           tooThin
-            ? `${tag}: ${n(chosen.data.areaMm2)} mm² carry ${n(carriesA!)} A of ${n(amps)} A and drop ${n(dropV!)} V of ${n(allowedV)} V allowed${
-                result?.areaMm2 == null ? '' : `; ${n(result.areaMm2)} mm² are needed`
-              }.`
+            ? `${tag}: ${n(chosenMm2)} mm² carry ${n(carriesA!)} A of ${n(amps)} A and drop ${n(dropV!)} V of ${n(allowedV)} V allowed; ${n(neededMm2)} mm² are needed.`
             : null,
           [
-            v('area', chosen?.data.areaMm2 ?? 0, 'mm²'),
+            v('area', chosenMm2 ?? 0, 'mm²'),
             v('wire carries', carriesA ?? 0, 'A'),
             v('current', amps, 'A'),
             v('drop', dropV ?? 0, 'V'),
             v('drop allowed', allowedV, 'V'),
-            v('area needed', result?.areaMm2 ?? 0, 'mm²'),
+            v('area needed', neededMm2 ?? 0, 'mm²'),
           ],
           { parts: keys },
         ),
@@ -243,16 +268,16 @@ export const loadStep: StepDefinition = {
           [subject],
           [
             ...noFuse,
-            ...(chosen === null
+            ...(chosenMm2 === null
               ? [{ kind: 'not-given' as const, path: `${at}.wire`, label: `wire of ${tag}` }]
               : []),
           ],
           !follows && fuseA !== undefined && carriesA !== null && fuseA > carriesA * (1 + 1e-9)
-            ? `${tag}: ${n(fuseA)} A before ${n(chosen!.data.areaMm2)} mm², which carry ${n(carriesA)} A.`
+            ? `${tag}: ${n(fuseA)} A before ${n(chosenMm2!)} mm², which carry ${n(carriesA)} A.`
             : null,
           [
             v('fuse', fuseA ?? 0, 'A'),
-            v('area', chosen?.data.areaMm2 ?? 0, 'mm²'),
+            v('area', chosenMm2 ?? 0, 'mm²'),
             v('wire carries', carriesA ?? 0, 'A'),
           ],
           { parts: keys },

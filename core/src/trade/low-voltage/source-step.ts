@@ -3,9 +3,10 @@ import type { CheckValue } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import { lowVoltageDefaults } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
+import { carriesByAreaA } from './feed-cable';
 import { lowVoltageRules } from './rules';
 import { fedV, lowVoltageSystem } from './system';
-import { wireAmpacityA, wireDropV } from './wire-12v';
+import { wireDropV } from './wire-12v';
 
 const n = formatNumber;
 const subject = 'vehicle';
@@ -41,7 +42,8 @@ export const sourceStep: StepDefinition = {
     ];
     const currentA = noCurrent.length > 0 ? null : Math.max(converterA ?? 0, chargerA ?? 0);
     const source = (chargerA ?? 0) > (converterA ?? 0) ? 'mains charger' : 'converter';
-    const carriesA = sourceAreaMm2 === undefined ? null : wireAmpacityA(sourceAreaMm2, ambientC, insulationC);
+    const carriesA =
+      sourceAreaMm2 === undefined ? null : carriesByAreaA(sourceAreaMm2, ambientC, insulationC);
     const dropV =
       currentA === null || sourceAreaMm2 === undefined || sourceLengthM === undefined
         ? null
@@ -103,7 +105,7 @@ export const sourceStep: StepDefinition = {
           carriesA,
           noArea,
           'I₃₀·√((90 − t)/60)',
-          'Current in free air at 30 °C, insulation for 90 °C; above 35 mm² as 35 mm²',
+          'Current in free air at 30 °C, insulation for 90 °C; above 35 mm² by the heat balance of two cables side by side',
         ),
         figure(
           'dropV',

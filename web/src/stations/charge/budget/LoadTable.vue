@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { loadTimes, removeLoad, type Design, type Id } from '@torvek/core/document';
 import { figureId } from '@torvek/core/figure';
+import { largestWireMm2 } from '@torvek/core/low-voltage';
 import { unpinUnused } from '@torvek/core/pack';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -88,6 +89,21 @@ const turns = {
   fed: 'Wire and fuse',
   where: 'Switch and place',
 } as const;
+const cable: GridColumn<Row> = {
+  id: 'cable',
+  title: 'cable',
+  kind: 'part',
+  part: 'cable',
+  label: 'Cable of a feed above 35 mm²',
+  path: (row) => at(row, 'cable'),
+  width: '11rem',
+};
+/** Some feed is beyond the table of wires: a column that most vehicles do without. */
+const thick = computed(() =>
+  rows.value.some(
+    (row) => job.design.loads?.[row.id]?.cable !== undefined || (value('areaMm2', row) ?? 0) > largestWireMm2,
+  ),
+);
 const columns = computed((): GridColumn<Row>[] => {
   if (side.value === 'draws')
     return [
@@ -126,6 +142,7 @@ const columns = computed((): GridColumn<Row>[] => {
         path: (row) => at(row, 'wire'),
         width: '11rem',
       },
+      ...(thick.value ? [cable] : []),
       fixed('dropV', 'drop, V', 'Drop'),
       fixed('fuseA', 'fuse up to', 'Fuse at most'),
       number('fuseA', 'fuse', 'Fuse', 'A', '4.2rem'),
