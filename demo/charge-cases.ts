@@ -9,6 +9,7 @@ const load = (draft: Design, id: string) => draft.loads![`load-${id}`]!;
 const wire = (draft: Design, id: string) => draft.wires![`wire-${id}`]!;
 const end = (draft: Design, id: string) => draft.ends![`end-${id}`]!;
 const service = (draft: Design, id: string) => draft.services![`service-${id}`]!;
+const adapter = (draft: Design) => draft.adapters!['adapter-instruments']!;
 const relay = (draft: Design, id: string) =>
   pin(
     draft,
@@ -161,6 +162,12 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'looms.no-fuse': (draft) => void delete wire(draft, '131').fuseA,
   'looms.sense-ground': (draft) => void (wire(draft, '132').to = 'end-sensors'),
   'looms.alike': (draft) => void (end(draft, 'right').place = 'nose, left'),
+  'looms.adapter-twice': (draft) => void (adapter(draft).pins![2] = [3, 4]),
+  'looms.adapter-pin': (draft) => void (adapter(draft).pins![2] = [3, 7]),
+  'looms.adapter-open': (draft) => void adapter(draft).pins!.pop(),
+  'looms.adapter-hot': (draft) => void Object.assign(wire(draft, '121'), { currentA: 30, fuseA: 30 }),
+  'looms.colour-differs': (draft) => void (wire(draft, '104').colour = 'brown'),
+  'looms.colour-twice': (draft) => void (draft.colours!['colour-sense']!.colour = 'Black'),
   'looms.open-end': (draft) => void delete wire(draft, '113').to,
   'looms.twist': (draft) => void (wire(draft, '202').to = 'end-dash'),
 };

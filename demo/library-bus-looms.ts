@@ -6,11 +6,39 @@ type Ends = NonNullable<Design['ends']>;
 type Bundles = NonNullable<Design['bundles']>;
 type Wires = NonNullable<Design['wires']>;
 
+/** The code of colours of the works. */
+export const colours: NonNullable<Design['colours']> = {
+  'colour-return': { tag: 'Returns of loads', colour: 'black' },
+  'colour-dipped': { tag: 'Dipped lamps', colour: 'brown/yellow' },
+  'colour-pilot': { tag: 'Pilot', colour: 'violet' },
+  'colour-sense': { tag: 'Returns of sensors', colour: 'grey' },
+};
+
+/** The dashboard of then keeps its plug; the instruments that came later number their pins in another way. */
+export const adapters: NonNullable<Design['adapters']> = {
+  'adapter-instruments': {
+    tag: 'Dashboard to instruments',
+    from: 'end-dash',
+    to: 'end-instruments',
+    pins: [
+      [1, 4],
+      [2, 1],
+      [3, 2],
+    ],
+  },
+};
+
 export const ends: Ends = {
   'end-fuses': { tag: 'Fuse box', kind: 'fuse box', place: 'front' },
   'end-fork': { tag: 'Fork behind the dashboard', kind: 'branch' },
   'end-nose': { tag: 'Fork at the nose', kind: 'branch' },
   'end-dash': { tag: 'Dashboard', kind: 'connector', connector: 'lintwell-j12@1', place: 'dashboard' },
+  'end-instruments': {
+    tag: 'Instruments',
+    kind: 'connector',
+    connector: 'lintwell-j6@1',
+    place: 'dashboard',
+  },
   'end-left': { tag: 'Headlamp, left', kind: 'connector', connector: 'lintwell-j4@1', place: 'nose, left' },
   'end-right': {
     tag: 'Headlamp, right',
@@ -74,8 +102,8 @@ const rows: Row[] = [
     'left',
     1,
     'marl-v1-5@1',
-    'brown/yellow',
-    { currentA: 2.6, fuseA: 10 },
+    '',
+    { code: 'colour-dipped', currentA: 2.6, fuseA: 10 },
   ],
   [
     '103',
@@ -85,11 +113,31 @@ const rows: Row[] = [
     'right',
     1,
     'marl-v1-5@1',
-    'brown/yellow',
-    { currentA: 2.6, fuseA: 10 },
+    '',
+    { code: 'colour-dipped', currentA: 2.6, fuseA: 10 },
   ],
-  ['104', 'Lamp left, return', 'left', 2, 'ground', null, 'marl-v1-5@1', 'black', { currentA: 2.6 }],
-  ['105', 'Lamp right, return', 'right', 2, 'ground', null, 'marl-v1-5@1', 'black', { currentA: 2.6 }],
+  [
+    '104',
+    'Lamp left, return',
+    'left',
+    2,
+    'ground',
+    null,
+    'marl-v1-5@1',
+    '',
+    { code: 'colour-return', currentA: 2.6 },
+  ],
+  [
+    '105',
+    'Lamp right, return',
+    'right',
+    2,
+    'ground',
+    null,
+    'marl-v1-5@1',
+    '',
+    { code: 'colour-return', currentA: 2.6 },
+  ],
   [
     '111',
     'Wiper, feed',
@@ -101,7 +149,17 @@ const rows: Row[] = [
     'brown/green',
     { carries: ['load-wipers'], fuseA: 10 },
   ],
-  ['112', 'Wiper, return', 'wiper', 2, 'ground', null, 'marl-v2-5@1', 'black', { currentA: 6.6 }],
+  [
+    '112',
+    'Wiper, return',
+    'wiper',
+    2,
+    'ground',
+    null,
+    'marl-v2-5@1',
+    '',
+    { code: 'colour-return', currentA: 6.6 },
+  ],
   ['113', 'Wiper, park', 'wiper', 3, 'dash', 1, 'marl-v1@1', 'green', { currentA: 0.2, system: 'signal' }],
   [
     '121',
@@ -122,8 +180,8 @@ const rows: Row[] = [
     'ground',
     null,
     'marl-v1@1',
-    'black',
-    { currentA: 1.5, state: 'frozen' },
+    '',
+    { code: 'colour-return', currentA: 1.5, state: 'frozen' },
   ],
   [
     '131',
@@ -136,7 +194,17 @@ const rows: Row[] = [
     'brown/blue',
     { carries: ['load-pumps'], fuseA: 7.5 },
   ],
-  ['132', 'Pump, return', 'pump', 2, 'ground', null, 'marl-v1-5@1', 'black', { currentA: 6.75 }],
+  [
+    '132',
+    'Pump, return',
+    'pump',
+    2,
+    'ground',
+    null,
+    'marl-v1-5@1',
+    '',
+    { code: 'colour-return', currentA: 6.75 },
+  ],
   [
     '201',
     'Pilot',
@@ -145,8 +213,8 @@ const rows: Row[] = [
     'control',
     1,
     'marl-p0-5s@1',
-    'violet',
-    { ...signal, twistedWith: 'wire-202' },
+    '',
+    { ...signal, code: 'colour-pilot', twistedWith: 'wire-202' },
   ],
   [
     '202',
@@ -180,8 +248,8 @@ const rows: Row[] = [
     'sensors',
     null,
     'marl-v0-75@1',
-    'grey',
-    { ...signal, system: 'sense' },
+    '',
+    { ...signal, code: 'colour-sense', system: 'sense' },
   ],
 ];
 
@@ -196,7 +264,8 @@ export const wires: Wires = Object.fromEntries(
       to: `end-${to}`,
       ...(toPin !== null && { toPin }),
       wire,
-      colour,
+      // Without one of its own it goes by the code.
+      ...(colour !== '' && { colour }),
       state: 'provisional' as const,
       ...more,
     },

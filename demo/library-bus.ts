@@ -23,7 +23,7 @@ import {
   services,
   supplies,
 } from './library-bus-charging';
-import { bundles, ends, wires } from './library-bus-looms';
+import { adapters, bundles, colours, ends, wires } from './library-bus-looms';
 import { cabin, cooling, coolingKeys, joins, loops, plumbing, wrapped } from './library-bus-cooling';
 import { datums, hazards, hoseAgain, laid, places, runs, zones } from './library-bus-routes';
 import { pinned } from './pinned';
@@ -573,6 +573,8 @@ const design: Design = {
   services,
   ends,
   bundles,
+  adapters,
+  colours,
   wires,
 };
 

@@ -1,12 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
 import { evaluate } from '@torvek/core/design';
 import type { Design } from '@torvek/core/document';
-import { everyTagged, mainCircuit, removeLoad, removeLoomEnd, removeWire } from '@torvek/core/document';
+import {
+  everyTagged,
+  mainCircuit,
+  removeColour,
+  removeLoad,
+  removeLoomEnd,
+  removeWire,
+} from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
 import { cable } from '@torvek/core/conductor';
 import { catalogueOf } from '@torvek/core/parts';
 import { pin } from '@torvek/core/pack';
-import { continuitySheet, feedGroups, lowVoltageSystem } from '@torvek/core/low-voltage';
+import { continuitySheet, feedGroups, lowVoltageSystem, sameColour } from '@torvek/core/low-voltage';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 import { changed } from './rule-cases';
@@ -424,6 +431,8 @@ describe('looms', () => {
     ends: bus.ends!,
     bundles: bus.bundles!,
     wires: bus.wires!,
+    adapters: bus.adapters!,
+    colours: bus.colours!,
     parts: bus.parts,
   });
 
@@ -443,12 +452,38 @@ describe('looms', () => {
     expect(value(bus, 'looms.wire:wire-131:currentA')).toBeCloseTo(162 / 24, 9);
   });
 
+  test('an adapter stands in the sheet pin for pin, and the colour of the code where a wire has none of its own', () => {
+    const through = lines.filter(({ kind }) => kind === 'adapter');
+    expect(through.map(({ from, fromPin, to, toPin }) => [from, fromPin, to, toPin])).toEqual([
+      ['Dashboard', 1, 'Instruments', 4],
+      ['Dashboard', 2, 'Instruments', 1],
+      ['Dashboard', 3, 'Instruments', 2],
+    ]);
+    expect(through[1]!.apartFrom).toEqual(['Dashboard 1', 'Dashboard 3', 'Instruments 2', 'Instruments 4']);
+    expect(lines.find(({ wire }) => wire === 'wire-104')!.colour).toBe('black');
+    expect(lines.find(({ wire }) => wire === 'wire-101')!.colour).toBe('brown/white');
+  });
+
+  test('colours are the same however they are written, and stay when their line of the code goes', () => {
+    expect(sameColour('Brown / White', 'brown-white')).toBe(true);
+    expect(sameColour('brown/white', 'white/brown')).toBe(false);
+    const gone = changed((draft) => removeColour(draft, 'colour-return'));
+    expect(gone.wires!['wire-104']).toMatchObject({ colour: 'black' });
+    expect(gone.wires!['wire-104']!.code).toBeUndefined();
+    // One that differed keeps its own.
+    const own = changed((draft) => {
+      draft.wires!['wire-104']!.colour = 'brown';
+      removeColour(draft, 'colour-return');
+    });
+    expect(own.wires!['wire-104']!.colour).toBe('brown');
+  });
+
   test('the sheet names both pins and the neighbours that must be parted', () => {
     const feed = lines.find(({ wire }) => wire === 'wire-121')!;
     expect(feed).toMatchObject({ from: 'Fuse box', fromPin: 3, to: 'Dashboard', toPin: 2, areaMm2: 1 });
     expect(feed.lengthM).toBeCloseTo(1.6, 9);
     expect(feed.apartFrom).toEqual(['Dashboard 1', 'Dashboard 3']);
-    expect(lines).toHaveLength(Object.keys(bus.wires!).length);
+    expect(lines.filter(({ kind }) => kind === 'wire')).toHaveLength(Object.keys(bus.wires!).length);
   });
 
   test('what goes takes along what named it', () => {

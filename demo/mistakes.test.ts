@@ -30,6 +30,8 @@ const rooms = [
   'services',
   'ends',
   'bundles',
+  'adapters',
+  'colours',
   'wires',
   'runs',
   'hazards',
@@ -46,6 +48,9 @@ const goneWithIt: Record<string, RegExp> = {
   // Without one of its own the charger answers the pilot.
   'inlets.controller': /^(charge|low-voltage)\.controller/,
   'sensing.school': /^monitoring\.donor/,
+  // Who goes by no line of the code differs from none.
+  'colours.colour': /^looms\.colour-differs/,
+  'wires.code': /^looms\.colour-differs/,
   'lowVoltage.converter': /^charge\.(branch-load|over-part)/,
   // Of a way that cannot be drawn nothing is known of its tubes: the way itself is not checked.
   'runs.circuits': /^(bonding|cable|run)\./,

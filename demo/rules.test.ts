@@ -290,6 +290,8 @@ const empty = changed((draft) => {
     'services',
     'ends',
     'bundles',
+    'adapters',
+    'colours',
     'wires',
     'sensing',
     'boards',

@@ -9,6 +9,23 @@ const bundle = (d: Design, id: string) => d.bundles![`bundle-${id}`]!;
 
 /** 24 V, and the looms of its cab. */
 export const busLowVoltage: Mistake[] = [
+  mend('two pins of the dashboard on one of the instruments', 'adapter-instruments', (d) => {
+    d.adapters!['adapter-instruments']!.pins![0] = [1, 1];
+  }),
+  mend('a wire that the adapter leaves out', 'wire-122', (d) =>
+    d.adapters!['adapter-instruments']!.pins!.pop(),
+  ),
+  mend('an adapter counted from the wrong side', 'adapter-instruments', (d) => {
+    d.adapters!['adapter-instruments']!.pins!.push([4, 12]);
+  }),
+  unchecked('an adapter that goes on to nothing', 'adapters.adapter-instruments.to', (d) => {
+    delete d.adapters!['adapter-instruments']!.to;
+  }),
+  note(
+    'a return in another colour than the code says',
+    'wire-112',
+    (d) => (d.wires!['wire-112']!.colour = 'red'),
+  ),
   mend('a wire cut to a tenth of its way', 'wire-201', (d) => (d.wires!['wire-201']!.lengthM = 0.3)),
   mend('a window typed for a converter that it is not made for', 'circuit-dcdc', (d) => {
     const part = d.parts[d.lowVoltage!.converter!]!;

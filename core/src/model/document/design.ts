@@ -12,7 +12,7 @@ import { circuitFields, deviceFields } from './circuit';
 import { cabinFields, coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
 import { many, maybeMany, maybeOne, one, type Field, type ItemOf } from './field';
 import type { Id } from './id';
-import { bundleFields, endFields, wireFields } from './looms';
+import { adapterFields, bundleFields, colourFields, endFields, wireFields } from './looms';
 import { loadFields, lowVoltageFields, serviceFields } from './low-voltage';
 import { bondFields, jointFields } from './joints';
 import { boxFields, moduleFields, packFields, stringFields } from './pack';
@@ -77,6 +77,8 @@ export const designFields = {
   ends: maybeMany('Ends of looms', 'charge/looms', endFields),
   bundles: maybeMany('Bundles', 'charge/looms', bundleFields),
   wires: maybeMany('Wires', 'charge/looms', wireFields),
+  adapters: maybeMany('Adapters', 'charge/looms', adapterFields),
+  colours: maybeMany('Colours of wires', 'charge/looms', colourFields),
 };
 
 /** A design holds decisions only: nothing computed, nothing measured, nothing true merely at one moment. */

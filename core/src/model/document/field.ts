@@ -20,6 +20,7 @@ export type Reference =
   | 'loads'
   | 'ends'
   | 'wires'
+  | 'colours'
   | 'boards'
   | 'datums'
   | 'runs'

@@ -55,6 +55,7 @@ export {
   removeLead,
   removeLoad,
   removeLoop,
+  removeColour,
   removeLoomEnd,
   removeString,
   removeWire,

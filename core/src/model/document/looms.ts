@@ -1,5 +1,5 @@
 import { list, text } from '../../ground/calculator';
-import { choice, chosen, flag, num, part, refer, tag, words, type Field, type ItemOf } from './field';
+import { choice, chosen, flag, num, pairs, part, refer, tag, words, type Field, type ItemOf } from './field';
 import type { Id } from './id';
 
 /** What looms carry. */
@@ -28,6 +28,22 @@ export const bundleFields = {
 };
 export interface BundleItem extends ItemOf<typeof bundleFields> {}
 
+/** What joins two plugs whose pins are numbered in different ways: which pin of the one is which of the other. */
+export const adapterFields = {
+  tag,
+  from: refer('Plug', 'ends'),
+  to: refer('Goes on to', 'ends'),
+  pins: pairs('Pin to pin'),
+};
+export interface AdapterItem extends ItemOf<typeof adapterFields> {}
+
+/** A line of the shop’s code of colours: what wires of this purpose look like. */
+export const colourFields = {
+  tag,
+  colour: words('Colour'),
+};
+export interface ColourItem extends ItemOf<typeof colourFields> {}
+
 export const wireStates = ['provisional', 'frozen'] as const;
 /** Of an old loom: what becomes of a wire. */
 export const oldWire = ['new', 'kept', 'extended', 'spliced', 'capped'] as const;
@@ -49,7 +65,9 @@ export const wireFields = {
   to: refer('To', 'ends'),
   toPin: num('Pin', '', { usual: [1, 200] }),
   wire: part('Wire', 'wire'),
+  /** Typed, it holds instead of that of the code. */
   colour: words('Colour'),
+  code: refer('Colour by the code', 'colours'),
   /** Typed, it holds instead of the way through the bundles. */
   lengthM: num('Length', 'm', { usual: [0.02, 40] }),
   carries,

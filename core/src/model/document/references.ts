@@ -184,6 +184,7 @@ const nouns = {
   loads: 'load',
   ends: 'end of a loom',
   wires: 'wire',
+  colours: 'colour',
   boards: 'board',
   datums: 'mark of the body',
   runs: 'run',

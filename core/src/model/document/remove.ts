@@ -192,11 +192,24 @@ export function removeWire(draft: Design, id: Id): void {
   for (const wire of Object.values(draft.wires ?? {})) if (wire.twistedWith === id) delete wire.twistedWith;
 }
 
-/** An end of looms goes with the bundles that lead to it; its wires end nowhere. */
+/** A line of the code of colours goes; wires that went by it keep the colour they had. */
+export function removeColour(draft: Design, id: Id): void {
+  const colour = draft.colours?.[id]?.colour;
+  delete draft.colours?.[id];
+  for (const wire of Object.values(draft.wires ?? {}))
+    if (wire.code === id) {
+      delete wire.code;
+      if (wire.colour === undefined && colour !== undefined) wire.colour = colour;
+    }
+}
+
+/** An end of looms goes with the bundles and adapters that lead to it; its wires end nowhere. */
 export function removeLoomEnd(draft: Design, id: Id): void {
   delete draft.ends?.[id];
   for (const [key, bundle] of Object.entries(draft.bundles ?? {}))
     if (bundle.from === id || bundle.to === id) delete draft.bundles![key];
+  for (const [key, adapter] of Object.entries(draft.adapters ?? {}))
+    if (adapter.from === id || adapter.to === id) delete draft.adapters![key];
   for (const wire of Object.values(draft.wires ?? {})) {
     if (wire.from === id) {
       delete wire.from;

@@ -33,6 +33,8 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.ends,
     ...design.bundles,
     ...design.wires,
+    ...design.adapters,
+    ...design.colours,
     ...design.pack.busbars,
     ...bodies,
   };

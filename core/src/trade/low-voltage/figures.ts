@@ -23,6 +23,8 @@ declare module '../../ground/figure' {
     'low-voltage.coils': 'drivingW' | 'chargingW';
     'looms.end': never;
     'looms.bundle': never;
+    'looms.adapter': never;
+    'looms.colour': never;
   }
 }
 

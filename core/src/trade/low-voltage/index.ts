@@ -3,6 +3,8 @@ export { largestWireMm2 } from './feed-cable';
 export { feedGroups, type FeedGroup } from './groups';
 export {
   besidePins,
+  colourOf,
+  sameColour,
   cavityPlaces,
   continuitySheet,
   waysFrom,

@@ -65,8 +65,22 @@ export function wireWay(
   return through;
 }
 
+/** Colours are the same however they are written: “brown / white” and “Brown/White”. */
+export const sameColour = (a: string, b: string): boolean => {
+  const plain = (one: string) => one.toLowerCase().replace(/[\s/_-]+/g, '/');
+  return plain(a) === plain(b);
+};
+
+/** The colour of a wire: typed, or that of its line in the code; empty: nobody says. */
+export const colourOf = (
+  { colour, code }: Pick<WireItem, 'colour' | 'code'>,
+  colours: Design['colours'],
+): string => colour ?? colours?.[code ?? '']?.colour ?? '';
+
 /** A line of a continuity sheet: what must be joined, and what each pin must be parted from. */
 export interface ContinuityLine {
+  /** A wire, or an adapter with one of its pins. */
+  kind: 'wire' | 'adapter';
   wire: Id;
   tag: string;
   from: string;
@@ -103,8 +117,10 @@ export function besidePins(pin: number, cavities: number, rows: number): number[
 }
 
 /** The sheet by which a loom is proved before it is plugged in, by its ends and pins in order. */
-export function continuitySheet(design: Slices & Pick<Design, 'parts'>): ContinuityLine[] {
-  const { ends = {}, bundles = {}, wires = {}, parts } = design;
+export function continuitySheet(
+  design: Slices & Pick<Design, 'parts' | 'adapters' | 'colours'>,
+): ContinuityLine[] {
+  const { ends = {}, bundles = {}, wires = {}, adapters = {}, colours, parts } = design;
   const at = wiresByEnd(design);
   const known = new Map<Id, Map<Id, LoomWay>>();
   const ways = (from: Id) => {
@@ -120,27 +136,49 @@ export function continuitySheet(design: Slices & Pick<Design, 'parts'>): Continu
   const beside = (end: Id | undefined, pin: number | undefined) => {
     const face = faceOf(end);
     if (end === undefined || pin === undefined || face === null) return [];
-    const filled = new Set((at[end] ?? []).map((one) => one.pin));
+    const filled = new Set([
+      ...(at[end] ?? []).map((one) => one.pin),
+      ...Object.values(adapters).flatMap(({ from, to, pins = [] }) =>
+        pins.map(([near, far]) => (from === end ? near : to === end ? far : null)),
+      ),
+    ]);
     return besidePins(pin, face.cavities, face.rows)
       .filter((one) => filled.has(one))
       .map((one) => `${named(end, ends[end])} ${one}`);
   };
   const order = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
+  const through = Object.entries(adapters).flatMap(([id, { tag, from, to, pins = [] }]) =>
+    pins.map(([fromPin, toPin]): ContinuityLine => ({
+      kind: 'adapter',
+      wire: id,
+      tag,
+      from: named(from, ends[from ?? '']),
+      fromPin,
+      to: named(to, ends[to ?? '']),
+      toPin,
+      colour: '',
+      areaMm2: null,
+      lengthM: null,
+      apartFrom: [...new Set([...beside(from, fromPin), ...beside(to, toPin)])],
+    })),
+  );
   return Object.entries(wires)
     .map(([wire, item]): ContinuityLine => {
       const part = parts[item.wire ?? ''];
       return {
+        kind: 'wire',
         wire,
         tag: item.tag,
         from: named(item.from, ends[item.from ?? '']),
         fromPin: item.fromPin ?? null,
         to: named(item.to, ends[item.to ?? '']),
         toPin: item.toPin ?? null,
-        colour: item.colour ?? '',
+        colour: colourOf(item, colours),
         areaMm2: part?.kind === 'wire' ? part.data.areaMm2 : null,
         lengthM: wireWay(item, ways)?.lengthM ?? null,
         apartFrom: [...new Set([...beside(item.from, item.fromPin), ...beside(item.to, item.toPin)])],
       };
     })
+    .concat(through)
     .sort((a, b) => order(a.from, b.from) || (a.fromPin ?? 0) - (b.fromPin ?? 0) || order(a.tag, b.tag));
 }

@@ -1,4 +1,5 @@
 import { defineRoom } from '../../model/step';
+import { adapterStep, colourStep } from './adapter-step';
 import { budgetStep } from './budget-step';
 import { controllerStep } from './controller-step';
 import { coilsStep } from './coils-step';
@@ -27,6 +28,8 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
     endStep,
     bundleStep,
     controllerStep,
+    adapterStep,
+    colourStep,
   )
   .withCalculator(twelveVolt)
   .withCalculator(wire12v);

@@ -5,7 +5,7 @@ import { lowVoltageDefaults, type Id } from '../../model/document';
 import { judge, type StepDefinition } from '../../model/step';
 import { loomRules } from './loom-rules';
 import { carriedA, waysView } from './loom-views';
-import { wireWay } from './looms';
+import { sameColour, wireWay } from './looms';
 import { wireAmpacityA, wireDropV } from './wire-12v';
 
 const n = formatNumber;
@@ -17,7 +17,12 @@ export const wireStep: StepDefinition = {
   subjects: ({ wires = {} }) => Object.keys(wires),
   compute(subject, read) {
     const wire = read.at('wires')![subject]!;
-    const { tag, from, to, system, fuseA, twistedWith, was } = wire;
+    const { tag, from, to, system, fuseA, twistedWith, was, colour } = wire;
+    const code = wire.code === undefined ? undefined : read.at('colours')?.[wire.code];
+    const byCode =
+      code === undefined
+        ? 0
+        : Object.values(read.at('wires') ?? {}).filter((one) => one.code === wire.code).length;
     const at = `wires.${subject}`;
     const parts = read.at('parts');
     const part = parts[wire.wire ?? ''];
@@ -202,6 +207,20 @@ export const wireStep: StepDefinition = {
             : null,
           [v('ends', (from === undefined ? 0 : 1) + (to === undefined ? 0 : 1), ''), v('of', 2, '')],
         ),
+        ...(code?.colour === undefined
+          ? []
+          : [
+              judge(
+                loomRules.colourDiffers,
+                [subject],
+                [],
+                colour === undefined || sameColour(code.colour, colour)
+                  ? null
+                  : `${tag} is ${colour}; ${code.tag} has ${code.colour}, which ${n(byCode)} wires go by.`,
+                [v('wires that go by it', byCode, '')],
+                { also: [wire.code!] },
+              ),
+            ]),
         judge(
           loomRules.twist,
           [subject],

@@ -216,6 +216,7 @@ describe('looms', () => {
     expect(
       continuityRows([
         {
+          kind: 'wire',
           wire: 'w',
           tag: 'W',
           from: 'A',

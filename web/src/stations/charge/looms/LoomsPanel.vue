@@ -12,7 +12,9 @@ import PrintSheet from '../../../parts/PrintSheet.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { saveCsv } from '../../../parts/save-csv';
 import { useJob } from '../../../stores/job';
+import AdapterTable from './AdapterTable.vue';
 import BundleTable from './BundleTable.vue';
+import ColourTable from './ColourTable.vue';
 import FaceView from './FaceView.vue';
 import LoomView from './LoomView.vue';
 import { continuityRows, readWires, wireRows, type ReadWires } from './wire-file';
@@ -24,12 +26,15 @@ const job = useJob();
 const route = useRoute();
 const picked = ref<Id | null>(null);
 const wire = ref<Id | null>(null);
+const tables = { wires: 'Wires', bundles: 'Bundles', adapters: 'Adapters', colours: 'Colours' } as const;
+const table = ref<keyof typeof tables>('wires');
 watch(
   () => route.query.at,
   (at) => {
     const [root, id] = typeof at === 'string' ? at.split('.') : [];
     if (root === 'ends' && id !== undefined) picked.value = id;
     if (root === 'wires' && id !== undefined) wire.value = id;
+    if (root !== undefined && Object.hasOwn(tables, root)) table.value = root as keyof typeof tables;
   },
   { immediate: true },
 );
@@ -38,6 +43,8 @@ const slices = computed(() => ({
   ends: job.design.ends ?? {},
   bundles: job.design.bundles ?? {},
   wires: job.design.wires ?? {},
+  adapters: job.design.adapters ?? {},
+  colours: job.design.colours ?? {},
   loads: job.design.loads ?? {},
   parts: job.design.parts,
 }));
@@ -47,7 +54,9 @@ const metres = computed(() => lines.value.reduce((sum, one) => sum + (one.length
 const provisional = computed(
   () => Object.values(slices.value.wires).filter(({ state }) => state !== 'frozen').length,
 );
-const unknown = computed(() => lines.value.filter(({ lengthM }) => lengthM === null).length);
+const unknown = computed(
+  () => lines.value.filter(({ kind, lengthM }) => kind === 'wire' && lengthM === null).length,
+);
 const sentence = computed(
   () =>
     `${wires.value} wires, ${metres.value.toFixed(1)} m${unknown.value > 0 ? ` and ${unknown.value} without a length` : ''}; ${provisional.value} provisional, ${wires.value - provisional.value} frozen.`,
@@ -56,11 +65,10 @@ const labels = computed((): Label[] =>
   lines.value.map((line) => ({
     title: line.tag,
     lines: [`${line.from} ${line.fromPin ?? ''} to ${line.to} ${line.toPin ?? ''}`, line.colour],
-    path: `charge?at=wires.${line.wire}.tag`,
+    path: `charge?at=${line.kind}s.${line.wire}.tag`,
     foot: '',
   })),
 );
-const table = ref<'wires' | 'bundles'>('wires');
 function addEnd(kind: 'connector' | 'splice' | 'ground' | 'fuse box' | 'branch'): void {
   const id = newId('end');
   job.change('End of a loom added', (draft) => {
@@ -181,7 +189,7 @@ const kinds = ['connector', 'splice', 'ground', 'fuse box', 'branch'] as const;
     </div>
     <div class="chips tables" role="group" aria-label="Table">
       <button
-        v-for="one in ['wires', 'bundles'] as const"
+        v-for="(name, one) in tables"
         :key="one"
         type="button"
         class="btn btn-sm"
@@ -189,11 +197,13 @@ const kinds = ['connector', 'splice', 'ground', 'fuse box', 'branch'] as const;
         :aria-pressed="table === one"
         @click="table = one"
       >
-        {{ one === 'wires' ? 'Wires' : 'Bundles' }}
+        {{ name }}
       </button>
     </div>
     <WireTable v-if="table === 'wires'" :picked="wire" @pick="wire = $event" @remove="dropWire" />
-    <BundleTable v-else />
+    <BundleTable v-else-if="table === 'bundles'" />
+    <AdapterTable v-else-if="table === 'adapters'" />
+    <ColourTable v-else />
     <WireFields v-if="table === 'wires' && wire !== null" :wire-id="wire" />
   </section>
 </template>

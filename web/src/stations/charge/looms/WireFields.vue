@@ -17,6 +17,12 @@ const others = computed(() =>
     .filter(([id]) => id !== props.wireId)
     .map(([value, { tag }]) => ({ value, text: tag })),
 );
+const codes = computed(() =>
+  Object.entries(job.design.colours ?? {}).map(([value, { tag, colour }]) => ({
+    value,
+    text: colour === undefined ? tag : `${tag}: ${colour}`,
+  })),
+);
 </script>
 
 <template>
@@ -32,6 +38,12 @@ const others = computed(() =>
     />
     <div class="two">
       <NumberField :path="at('currentA')" label="Current, typed instead" />
+      <ChoiceField
+        :path="at('code')"
+        label="Colour by the code"
+        :options="codes"
+        :none="codes.length === 0 ? 'no code yet' : 'by none'"
+      />
       <ChoiceField :path="at('twistedWith')" label="Twisted with" :options="others" none="no other" />
     </div>
   </section>

@@ -76,6 +76,22 @@ const name: GridColumn<Row> = {
   required: true,
   width: '13rem',
 };
+/** A column that is there once the job has a code of colours. */
+const hasCode = computed(() => Object.keys(job.design.colours ?? {}).length > 0);
+const byCode: GridColumn<Row> = {
+  id: 'code',
+  title: 'by the code',
+  kind: 'choice',
+  label: 'Colour by the code',
+  path: (row) => at(row, 'code'),
+  choices: () =>
+    Object.entries(job.design.colours ?? {}).map(([value, { tag, colour }]) => ({
+      value,
+      text: colour === undefined ? tag : `${tag}: ${colour}`,
+    })),
+  none: () => 'by none',
+  width: '11rem',
+};
 const columns = computed((): GridColumn<Row>[] =>
   side.value === 'ends'
     ? [
@@ -92,6 +108,7 @@ const columns = computed((): GridColumn<Row>[] =>
           path: (row) => at(row, 'colour'),
           width: '8rem',
         },
+        ...(hasCode.value ? [byCode] : []),
         {
           id: 'long',
           title: 'm',
