@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { cell, confirmGate, expect, figure, saved, test } from './fixtures';
+import { cell, confirmGate, expect, figure, saved, test, typeCell } from './fixtures';
 
 const truck = 'job-demo-orchard-truck';
 const depot = (name: string) => `charge.supply:supply-depot:${name}`;
@@ -11,7 +11,7 @@ test('a smaller breaker makes the charge longer, and is found', async ({ page, s
   const findings = page.getByLabel('Findings and working');
   await expect(panel.getByRole('status')).toContainText('10.4 kW into the pack');
   await expect(panel.locator('[data-link="breaker"]')).toContainText('80 % for hours');
-  const loads = panel.getByRole('textbox', { name: /^Other loads/ });
+  const loads = panel.getByRole('textbox', { name: /^Other loads, each phase/ });
   await loads.fill('6');
   await loads.press('Enter');
   await saved(page);
@@ -21,8 +21,43 @@ test('a smaller breaker makes the charge longer, and is found', async ({ page, s
   await page.getByRole('link', { name: 'Time', exact: true }).click();
   const row = page.locator('[data-supply="supply-depot"]');
   await expect(row).toContainText('10 h 19 min');
+  // The plot follows as well as its table.
+  const plot = page.locator('[data-time] .plot');
+  await expect(plot).toHaveAttribute('data-drawn-ms', /\d/);
+  const picture = () => plot.locator('canvas').evaluate((one: HTMLCanvasElement) => one.toDataURL());
+  const before = await picture();
   await page.keyboard.press('Control+z');
   await expect(row).toContainText('6 h 29 min');
+  await expect.poll(picture).not.toBe(before);
+});
+
+test('an adapter is typed pin for pin, what cannot be read stays, and colours go by the code', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('charge?panel=looms');
+  const wires = page.locator('[data-wires]');
+  const findings = page.getByLabel('Findings and working');
+  await wires.getByRole('button', { name: 'Adapters' }).click();
+  const pins = wires.getByRole('textbox', { name: 'Pins of Dashboard to instruments' });
+  await expect(pins).toHaveValue('1-4, 2-1, 3-2');
+  await pins.fill('1-4, 2 to 1');
+  await pins.press('Tab');
+  await expect(wires.getByRole('alert')).toContainText('“2 to 1” is no pair of pins');
+  await expect(pins).toHaveValue('1-4, 2 to 1');
+  await pins.fill('1-4, 2-1, 3-1');
+  await pins.press('Tab');
+  await expect(findings).toContainText('pin 1 of Instruments stands twice');
+  await expect(page.locator('[data-bundle="adapter-instruments"]')).toContainText('adapter, 3 pins');
+  await page.keyboard.press('Control+z');
+  await expect(findings).not.toContainText('stands twice');
+  await wires.getByRole('button', { name: 'Colours' }).click();
+  await expect(wires.locator('[data-path="colours.colour-return.colour"]')).toContainText('black');
+  await wires.getByRole('button', { name: 'Wires', exact: true }).click();
+  await typeCell(page, 'wires.wire-104.colour', 'brown');
+  await expect(findings).toContainText('104 Lamp left, return is brown; Returns of loads has black');
 });
 
 test('what cannot be is said at its field, and loses nothing', async ({ page, signIn, open }) => {

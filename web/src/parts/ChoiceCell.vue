@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { setAt, valueOf } from '@torvek/core/document';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { useJob } from '../stores/job';
 import type { GridSheet } from './grid/columns';
 
@@ -21,6 +21,14 @@ const job = useJob();
 const value = computed(
   () => valueOf(props.sheet?.shown ?? job.design, props.path) as string | number | boolean | undefined,
 );
+/** In a long table most lists are never opened: of a long one only what is chosen is there until somebody comes near. */
+const manyOptions = 20;
+const near = ref(false);
+const listed = computed(() =>
+  near.value || props.options.length <= manyOptions
+    ? props.options
+    : props.options.filter((one) => String(one.value) === String(value.value)),
+);
 const editable = computed(() => props.sheet?.editable ?? job.editable);
 
 function choose(event: Event): void {
@@ -40,10 +48,12 @@ function choose(event: Event): void {
     :aria-label="label"
     :data-path="path"
     :disabled="!editable"
+    @pointerenter="near = true"
+    @focus="near = true"
     @change="choose"
   >
     <option value="" :disabled="required">{{ none }}</option>
-    <option v-for="one in options" :key="String(one.value)" :value="String(one.value)">{{ one.text }}</option>
+    <option v-for="one in listed" :key="String(one.value)" :value="String(one.value)">{{ one.text }}</option>
   </select>
 </template>
 

@@ -241,7 +241,11 @@ export const useJob = defineStore('job', () => {
     if (id.value === of) name.value = job.name;
   }
 
-  const figure = (figureId: FigureId): Figure | undefined => evaluation.value.figures[figureId];
+  /** Asked hundreds of times a picture: a value that is a function, and no action of the store, each call of which is told about. */
+  const figure = computed(() => {
+    const { figures } = evaluation.value;
+    return (figureId: FigureId): Figure | undefined => figures[figureId];
+  });
 
   return {
     id,

@@ -116,6 +116,8 @@ export function besidePins(pin: number, cavities: number, rows: number): number[
     .map((one) => one.pin);
 }
 
+const { compare: order } = new Intl.Collator('en', { numeric: true });
+
 /** The sheet by which a loom is proved before it is plugged in, by its ends and pins in order. */
 export function continuitySheet(
   design: Slices & Pick<Design, 'parts' | 'adapters' | 'colours'>,
@@ -133,20 +135,26 @@ export function continuitySheet(
     return part?.kind === 'connector' ? part.data : null;
   };
   const named = (id: Id | undefined, end: EndItem | undefined) => end?.tag ?? id ?? '';
-  const beside = (end: Id | undefined, pin: number | undefined) => {
-    const face = faceOf(end);
-    if (end === undefined || pin === undefined || face === null) return [];
-    const filled = new Set([
+  const filled = new Map<Id, Set<number | null>>();
+  const filledAt = (end: Id) => {
+    const known = filled.get(end);
+    if (known !== undefined) return known;
+    const made = new Set([
       ...(at[end] ?? []).map((one) => one.pin),
       ...Object.values(adapters).flatMap(({ from, to, pins = [] }) =>
         pins.map(([near, far]) => (from === end ? near : to === end ? far : null)),
       ),
     ]);
+    filled.set(end, made);
+    return made;
+  };
+  const beside = (end: Id | undefined, pin: number | undefined) => {
+    const face = faceOf(end);
+    if (end === undefined || pin === undefined || face === null) return [];
     return besidePins(pin, face.cavities, face.rows)
-      .filter((one) => filled.has(one))
+      .filter((one) => filledAt(end).has(one))
       .map((one) => `${named(end, ends[end])} ${one}`);
   };
-  const order = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
   const through = Object.entries(adapters).flatMap(([id, { tag, from, to, pins = [] }]) =>
     pins.map(([fromPin, toPin]): ContinuityLine => ({
       kind: 'adapter',

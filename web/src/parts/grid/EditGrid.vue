@@ -91,6 +91,23 @@ const view = useRowWindow(computed(() => items.value.length));
 const shown = computed(() =>
   items.value.slice(view.first.value, view.end.value).map((row, i) => ({ row, r: view.first.value + i })),
 );
+/** Slots whose controls hang on nothing but their row leave a row as it is until something of the row itself changes. */
+const still = computed(() => columns.value.every(({ kind, still: own }) => kind !== 'slot' || own === true));
+/** All that the cells of a row show: while it stays the same the row is not drawn again, of hundreds of rows one. */
+function memoOf(row: Row, r: number): unknown[] {
+  if (!still.value) return [{}];
+  const own = at.value.row === r;
+  const memo: unknown[] = [row.name, r, columns.value, sheet.editable, props.picked === row.id];
+  memo.push(own && focused.value ? at.value.column : null, own ? editing.value : null);
+  columns.value.forEach((column, c) => {
+    const path = pathAt(r, c);
+    memo.push(path, focused.value && selection.isSelected(r, c), refused.value[path ?? '']?.message);
+    if (column.kind === 'choice') memo.push(column.choices?.(row), column.none?.(row));
+    else if (column.kind === 'part') memo.push(column.none?.(row));
+    else if (column.kind !== 'slot') memo.push(textAt(r, c), editable(r, c));
+  });
+  return memo;
+}
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
 function startEditing(text: string): void {
   const whole = text === textAt(at.value.row, at.value.column);
@@ -252,6 +269,7 @@ function onFocusOut(event: FocusEvent): void {
         ref="root"
         role="grid"
         class="grid-table"
+        :class="{ fixed: columns.every(({ width }) => width !== undefined) }"
         tabindex="0"
         :aria-label="label"
         :aria-rowcount="items.length + 1"
@@ -291,6 +309,7 @@ function onFocusOut(event: FocusEvent): void {
           <tr
             v-for="{ row, r } in shown"
             :key="row.id"
+            v-memo="memoOf(row, r)"
             role="row"
             :aria-rowindex="r + 2"
             :class="{ picked: picked === row.id }"
@@ -385,6 +404,11 @@ td {
   height: 1.85rem;
   cursor: cell;
   position: relative;
+}
+
+/* Widths as given: a table of hundreds of rows is not measured anew with each that changes. */
+.pane table.fixed {
+  table-layout: fixed;
 }
 
 .pane {

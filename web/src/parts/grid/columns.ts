@@ -23,6 +23,8 @@ export interface GridColumn<Row> {
   unit?: string;
   /** Stored value over shown value. */
   scale?: number;
+  /** Of a slot: its controls depend on their row alone. */
+  still?: boolean;
   /** Where a cell's value lies in the design; null for a row that has none there. */
   path?(row: Row): string | null;
   /**

@@ -1,5 +1,5 @@
 import { valueOf } from '@torvek/core/document';
-import { ref, type Ref } from 'vue';
+import { computed, ref, type Ref } from 'vue';
 import { useUnits } from '../../stores/units';
 import {
   applyEdits,
@@ -51,7 +51,12 @@ export function useEditing<Row extends { id: string; name: string }>({
 }: Grid<Row>) {
   const units = useUnits();
   const { at } = selection;
-  const shownAs = (column: GridColumn<Row>) => units.field(column.unit, column.scale);
+  /** Asked for every cell: worked out once per column. */
+  const shownOf = computed(
+    () => new Map(columns.value.map((column) => [column, units.field(column.unit, column.scale)])),
+  );
+  const shownAs = (column: GridColumn<Row>) =>
+    shownOf.value.get(column) ?? units.field(column.unit, column.scale);
   /** What stood in the cell when editing began: left as it was it is no edit. */
   let began = '';
   /** The text of the cell that is being edited; null: none is. */

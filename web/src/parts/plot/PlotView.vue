@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { useIntersectionObserver } from '@vueuse/core';
 import type { EChartsCoreOption } from 'echarts/core';
-import { onMounted, onUnmounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import {
+  effect,
+  onMounted,
+  onUnmounted,
+  ref,
+  shallowRef,
+  stop,
+  useTemplateRef,
+  watch,
+  type ReactiveEffectRunner,
+} from 'vue';
 import VChart from 'vue-echarts';
 import { useSession } from '../../stores/session';
 import { fontFamily, token } from './echarts';
@@ -14,7 +24,7 @@ export interface PlotTable {
 }
 
 const props = defineProps<{
-  /** Makes the options; called anew when the theme changes. */
+  /** Makes the options; called anew when the theme changes, or anything that it reads. */
   options: () => EChartsCoreOption;
   summary: string;
   height: number;
@@ -28,7 +38,7 @@ const asTable = ref(false);
 const option = shallowRef<EChartsCoreOption>({});
 const frame = useTemplateRef<HTMLElement>('frame');
 
-function make(): void {
+function build(): void {
   option.value = {
     animation: false,
     textStyle: { fontFamily, color: token('ink') },
@@ -43,6 +53,13 @@ function make(): void {
     ...props.options(),
   };
   ready.value = true;
+}
+
+/** Whatever the options read is followed: when it changes they are made anew, in their own time. */
+let made: ReactiveEffectRunner | null = null;
+function make(): void {
+  if (made === null) made = effect(build, { scheduler: follow });
+  else made();
 }
 
 /** Marks when everything of it was last on the screen; `npm run bench` reads it. */
@@ -80,9 +97,10 @@ function print(): void {
 window.addEventListener('beforeprint', print);
 onUnmounted(() => {
   idle.drop();
+  if (made !== null) stop(made);
   window.removeEventListener('beforeprint', print);
 });
-watch([() => props.options, () => session.theme], follow, { deep: false });
+watch(() => session.theme, follow);
 </script>
 
 <template>

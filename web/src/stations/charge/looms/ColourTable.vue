@@ -127,6 +127,7 @@ async function takeFrom(): Promise<void> {
 
 label {
   display: flex;
+  white-space: nowrap;
   gap: 0.4rem;
   align-items: center;
 }

@@ -10,17 +10,17 @@ const emit = defineEmits<{ pick: [id: Id] }>();
 const job = useJob();
 const tree = computed(() =>
   loomTree({
-    ends: job.design.ends ?? {},
-    bundles: job.design.bundles ?? {},
-    wires: job.design.wires ?? {},
+    ends: job.committed.ends ?? {},
+    bundles: job.committed.bundles ?? {},
+    wires: job.committed.wires ?? {},
+    adapters: job.committed.adapters ?? {},
   }),
 );
 const width = computed(() => Math.max(tree.value.width, 640));
 const summary = computed(
   () =>
-    `${tree.value.ends.length} ends, ${tree.value.branches.length} bundles, ${Object.keys(job.design.wires ?? {}).length} wires`,
+    `${tree.value.ends.length} ends, ${tree.value.branches.filter(({ kind }) => kind === 'bundle').length} bundles, ${Object.keys(job.design.wires ?? {}).length} wires`,
 );
-const isInner = (kind: string) => kind === 'branch';
 </script>
 
 <template>
@@ -28,7 +28,7 @@ const isInner = (kind: string) => kind === 'branch';
     <svg
       class="loom"
       :viewBox="`0 0 ${width} ${tree.height}`"
-      :style="{ width: `min(100%, ${width * 1.12}px)`, minWidth: `${Math.min(width, 880)}px` }"
+      :style="{ width: `min(100%, ${width * 1.12}px)`, minWidth: `${width * 0.96}px` }"
       role="group"
       :aria-label="summary"
       data-loom
@@ -38,7 +38,7 @@ const isInner = (kind: string) => kind === 'branch';
           :d="`M${branch.from.x},${branch.from.y} V${branch.to.y} H${branch.to.x}`"
           :style="{ strokeWidth: `${1.5 + Math.min(6, branch.wires * 0.45)}px` }"
           class="bundle"
-          :class="{ unknown: branch.lengthM === null }"
+          :class="{ unknown: branch.lengthM === null, adapter: branch.kind === 'adapter' }"
         />
         <text :x="branch.from.x + 14" :y="branch.to.y - 6" class="long">{{ branch.text }}</text>
       </g>
@@ -62,7 +62,7 @@ const isInner = (kind: string) => kind === 'branch';
           class="ground"
         />
         <circle v-else :cx="end.x" :cy="end.y" :r="end.kind === 'splice' ? 6 : 4" />
-        <text v-if="isInner(end.kind)" :x="end.x - 7" :y="end.y + 16" class="inner">
+        <text v-if="end.inner" :x="end.x - 7" :y="end.y + 16" class="inner">
           {{ end.tag.length > 19 ? `${end.tag.slice(0, 18)}…` : end.tag }}
           <title>{{ end.tag }}</title>
         </text>
@@ -77,7 +77,7 @@ const isInner = (kind: string) => kind === 'branch';
       </g>
     </svg>
     <p v-if="tree.rings.length > 0" class="soft">
-      {{ tree.rings.length }} bundles close a ring and are not drawn: wires take the shorter way.
+      {{ tree.rings.length }} bundles or adapters close a ring and are not drawn: wires take the shorter way.
     </p>
   </div>
 </template>
@@ -104,6 +104,11 @@ text {
   fill: none;
   stroke: var(--tv-lowvolt);
   stroke-linejoin: round;
+}
+
+.bundle.adapter {
+  stroke: var(--tv-ink);
+  stroke-dasharray: 2 3;
 }
 
 .bundle.unknown {

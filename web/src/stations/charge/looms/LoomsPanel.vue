@@ -39,15 +39,19 @@ watch(
   { immediate: true },
 );
 const end = computed(() => (picked.value === null ? undefined : job.design.ends?.[picked.value]));
-const slices = computed(() => ({
-  ends: job.design.ends ?? {},
-  bundles: job.design.bundles ?? {},
-  wires: job.design.wires ?? {},
-  adapters: job.design.adapters ?? {},
-  colours: job.design.colours ?? {},
-  loads: job.design.loads ?? {},
-  parts: job.design.parts,
-}));
+/** As saved: what is being typed into a cell changes no list of hundreds before it is done. */
+const slices = computed(() => {
+  const {
+    ends = {},
+    bundles = {},
+    wires = {},
+    adapters = {},
+    colours = {},
+    loads = {},
+    parts,
+  } = job.committed;
+  return { ends, bundles, wires, adapters, colours, loads, parts };
+});
 const lines = computed(() => continuitySheet(slices.value));
 const wires = computed(() => Object.keys(slices.value.wires).length);
 const metres = computed(() => lines.value.reduce((sum, one) => sum + (one.lengthM ?? 0), 0));

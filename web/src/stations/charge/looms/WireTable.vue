@@ -66,7 +66,14 @@ const said = (name: 'lengthM' | 'currentA', row: Row) => {
   return value === null ? '' : formatNumber(value, 3);
 };
 const side = ref<'ends' | 'wire'>('ends');
-const remove: GridColumn<Row> = { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' };
+const remove: GridColumn<Row> = {
+  id: 'remove',
+  title: '',
+  kind: 'slot',
+  label: 'Remove',
+  width: '2.2rem',
+  still: true,
+};
 const name: GridColumn<Row> = {
   id: 'tag',
   title: 'wire',

@@ -1,4 +1,4 @@
-import type { BundleItem, Design, EndItem, Id } from '@torvek/core/document';
+import type { Design, EndItem, Id } from '@torvek/core/document';
 import { wiresByEnd, wireWay, waysFrom, type LoomWay } from '@torvek/core/low-voltage';
 
 /** An end of the loom where it is drawn. */
@@ -10,11 +10,14 @@ export interface TreeEnd {
   y: number;
   /** Wires that end there. */
   wires: number;
+  /** Something leads on from it: its name stands below it. */
+  inner: boolean;
 }
 
-/** A bundle from its parent to its child. */
+/** A bundle, or an adapter, from its parent to its child. */
 export interface TreeBranch {
   id: Id;
+  kind: 'bundle' | 'adapter';
   from: { x: number; y: number };
   to: { x: number; y: number };
   lengthM: number | null;
@@ -36,7 +39,46 @@ const rowPx = 34;
 const stepPx = 132;
 const labelPx = 178;
 
-type Slices = Pick<Design, 'ends' | 'bundles' | 'wires'>;
+type Slices = Pick<Design, 'ends' | 'bundles' | 'wires' | 'adapters'>;
+
+/** What leads from one end to another. */
+interface Link {
+  kind: TreeBranch['kind'];
+  from?: Id;
+  to?: Id;
+  lengthM: number | null;
+  wires: number;
+  text: string;
+}
+
+const counted = (count: number, one: string) => `${count} ${count === 1 ? one : `${one}s`}`;
+
+/** Bundles and adapters alike: each is drawn once, from the inside out. */
+function linksOf(design: Slices): Record<Id, Link> {
+  const through = wiresThrough(design);
+  const links: Record<Id, Link> = {};
+  for (const [id, { from, to, lengthM }] of Object.entries(design.bundles ?? {})) {
+    const wires = through.get(id) ?? 0;
+    links[id] = {
+      kind: 'bundle',
+      ...(from !== undefined && { from }),
+      ...(to !== undefined && { to }),
+      lengthM: lengthM ?? null,
+      wires,
+      text: `${lengthM === undefined ? '? m' : `${lengthM} m`}, ${counted(wires, 'wire')}`,
+    };
+  }
+  for (const [id, { from, to, pins = [] }] of Object.entries(design.adapters ?? {}))
+    links[id] = {
+      kind: 'adapter',
+      ...(from !== undefined && { from }),
+      ...(to !== undefined && { to }),
+      lengthM: 0,
+      wires: pins.length,
+      text: `adapter, ${counted(pins.length, 'pin')}`,
+    };
+  return links;
+}
 
 /** How many wires run through each bundle, and along which way. */
 function wiresThrough({ bundles = {}, wires = {} }: Slices): Map<Id, number> {
@@ -58,13 +100,13 @@ function wiresThrough({ bundles = {}, wires = {} }: Slices): Map<Id, number> {
  * stands on another. Looms that do not hang together stand below one another.
  */
 export function loomTree(design: Slices): LoomTree {
-  const { ends = {}, bundles = {} } = design;
+  const { ends = {} } = design;
+  const links = linksOf(design);
   const at = wiresByEnd({ wires: design.wires ?? {} });
-  const through = wiresThrough(design);
-  const next = new Map<Id, { bundle: Id; to: Id; item: BundleItem }[]>();
-  const join = (from: Id, to: Id, bundle: Id, item: BundleItem) =>
+  const next = new Map<Id, { bundle: Id; to: Id; item: Link }[]>();
+  const join = (from: Id, to: Id, bundle: Id, item: Link) =>
     next.set(from, [...(next.get(from) ?? []), { bundle, to, item }]);
-  for (const [id, item] of Object.entries(bundles)) {
+  for (const [id, item] of Object.entries(links)) {
     if (item.from === undefined || item.to === undefined || item.from === item.to) continue;
     if (ends[item.from] === undefined || ends[item.to] === undefined) continue;
     join(item.from, item.to, id, item);
@@ -87,10 +129,11 @@ export function loomTree(design: Slices): LoomTree {
       x: 20 + depth * stepPx,
       y: 0,
       wires: count(id),
+      inner: false,
     };
     placed.set(id, end);
     deepest = Math.max(deepest, depth);
-    const children: { child: TreeEnd; bundle: Id; item: BundleItem }[] = [];
+    const children: { child: TreeEnd; bundle: Id; item: Link }[] = [];
     for (const { bundle, to, item } of next.get(id) ?? []) {
       if (used.has(bundle) || placed.has(to)) continue;
       used.add(bundle);
@@ -98,25 +141,25 @@ export function loomTree(design: Slices): LoomTree {
     }
     end.y =
       children.length === 0 ? 26 + rowPx * row++ : (children[0]!.child.y + children.at(-1)!.child.y) / 2;
-    for (const { child, bundle, item } of children) {
-      const wires = through.get(bundle) ?? 0;
+    end.inner = end.kind === 'branch' || (children.length > 0 && end.kind !== 'fuse box');
+    for (const { child, bundle, item } of children)
       branches.push({
         id: bundle,
+        kind: item.kind,
         from: { x: end.x, y: end.y },
         to: { x: child.x, y: child.y },
-        lengthM: item.lengthM ?? null,
-        wires,
-        text: `${item.lengthM === undefined ? '? m' : `${item.lengthM} m`}, ${wires} ${wires === 1 ? 'wire' : 'wires'}`,
+        lengthM: item.lengthM,
+        wires: item.wires,
+        text: item.text,
       });
-    }
     return end;
   };
   for (const id of waiting) if (!placed.has(id)) put(id, 0);
   return {
     ends: [...placed.values()],
     branches,
-    rings: Object.keys(bundles).filter((id) => {
-      const { from, to } = bundles[id]!;
+    rings: Object.keys(links).filter((id) => {
+      const { from, to } = links[id]!;
       return from !== undefined && to !== undefined && placed.has(from) && placed.has(to) && !used.has(id);
     }),
     width: 20 + deepest * stepPx + labelPx,
