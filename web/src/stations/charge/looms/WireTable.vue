@@ -22,8 +22,10 @@ const rows = computed(() =>
   Object.entries(job.design.wires ?? {}).map(([id, { tag }]): Row => ({ id, name: tag })),
 );
 const at = (row: Row, field: string) => `wires.${row.id}.${field}`;
+/** The same list as long as nobody touches an end: rows are drawn anew when what they offer is another. */
+const endItems = computed(() => job.design.ends);
 const ends = computed(() =>
-  Object.entries(job.design.ends ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
+  Object.entries(endItems.value ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
 );
 const texts = <T extends string>(values: readonly T[]) => {
   const all = values.map((value) => ({ value, text: value }));
@@ -84,18 +86,21 @@ const name: GridColumn<Row> = {
   width: '13rem',
 };
 /** A column that is there once the job has a code of colours. */
-const hasCode = computed(() => Object.keys(job.design.colours ?? {}).length > 0);
+const colourItems = computed(() => job.design.colours);
+const codes = computed(() =>
+  Object.entries(colourItems.value ?? {}).map(([value, { tag, colour }]) => ({
+    value,
+    text: colour === undefined ? tag : `${tag}: ${colour}`,
+  })),
+);
+const hasCode = computed(() => codes.value.length > 0);
 const byCode: GridColumn<Row> = {
   id: 'code',
   title: 'by the code',
   kind: 'choice',
   label: 'Colour by the code',
   path: (row) => at(row, 'code'),
-  choices: () =>
-    Object.entries(job.design.colours ?? {}).map(([value, { tag, colour }]) => ({
-      value,
-      text: colour === undefined ? tag : `${tag}: ${colour}`,
-    })),
+  choices: () => codes.value,
   none: () => 'by none',
   width: '11rem',
 };
