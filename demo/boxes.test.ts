@@ -15,6 +15,23 @@ describe('boxes as they are built', () => {
     expect(value(bus, 'pack.box:box-nose:anchorForceN')).toBeCloseTo((4 * 31.5 + 38) * 9.80665 * 20, 6);
   });
 
+  test('insulation that modules stand on bears them twice over: 4 of 31.5 kg on 0.4 m² press 6.18 kPa', () => {
+    const on = (floorM2: number, floorKPa: number) =>
+      evaluate(
+        changed((draft) => void Object.assign(draft.boxes['box-nose']!, { floorM2, floorKPa })),
+      ).checks.find((one) => one.rule.id === 'pack.floor-crushed' && one.subjects.includes('box-nose'))!;
+    const kPa = (2 * 4 * 31.5 * 9.80665) / 1000 / 0.4;
+    expect(kPa).toBeCloseTo(6.178, 3);
+    expect(on(0.4, kPa).state).toBe('clear');
+    const crushed = on(0.4, kPa - 0.01);
+    expect(crushed.state === 'raised' && crushed.values[2]).toEqual({
+      label: 'presses',
+      value: expect.closeTo(kPa, 9),
+      unit: 'kPa',
+    });
+    expect(on(0, 20).state).toBe('not-checked');
+  });
+
   test('without the g-load of the place the force is not computed, and the field is named', () => {
     const without = changed((draft) => void delete draft.settings.anchorG);
     const figure = evaluate(without).figures['pack.box:box-nose:anchorForceN']!;

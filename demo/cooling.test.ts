@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { schoolsOf, type LoopAnswer } from '@torvek/core/cooling';
 import { behaviours, judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
 import { createEvaluator, evaluate } from '@torvek/core/design';
-import { edit, removeJoin, removeLoad, removeLoop, type Design } from '@torvek/core/document';
+import { edit, removeJoin, removeLoad, removeLoop, removePiece, type Design } from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
 import { catalogueOf } from '@torvek/core/parts';
 import { libraryBus } from './library-bus';
@@ -16,6 +16,91 @@ const answerOf = (design: Design, loop = 'loop-pack') =>
   evaluate(design).runs[`cooling.loop:${loop}`]?.result as LoopAnswer;
 const raised = (design: Design, rule: string) =>
   evaluate(design).checks.flatMap((one) => (one.state === 'raised' && one.rule.id === rule ? [one] : []));
+
+describe('a loop as it stands today', () => {
+  const stub = {
+    tag: 'Stub',
+    loop: 'loop-pack',
+    instead: ['piece-radiator'],
+    from: 'join-pack-radiator',
+    to: 'join-pack-tank',
+    hose: 'wendover-h25@1',
+    lengthM: 0.5,
+    minorK: 3,
+  };
+  const today = changed((draft) => void (draft.standIns = { 'standin-1': { ...stub } }));
+  const flow = (design: Design) => value(design, 'cooling.present:loop-pack:flowLPerMin');
+  const planned = value(bus, 'cooling.loop:loop-pack:flowLPerMin');
+
+  test('flows and holds as a plan of that plumbing would, and leaves the plan as it is', () => {
+    const asPlan = changed((draft) => {
+      delete draft.plumbing!['piece-radiator'];
+      const { instead: _instead, ...hose } = stub;
+      draft.plumbing!['piece-stub'] = { ...hose, kind: 'hose' };
+    });
+    expect(flow(today)).toBeCloseTo(value(asPlan, 'cooling.loop:loop-pack:flowLPerMin'), 9);
+    expect(flow(today)).toBeGreaterThan(1.02 * planned);
+    expect(value(today, 'cooling.present:loop-pack:volumeL')).toBeCloseTo(
+      value(asPlan, 'cooling.fill:loop-pack:volumeL'),
+      9,
+    );
+    expect(value(today, 'cooling.loop:loop-pack:flowLPerMin')).toBe(planned);
+    expect(evaluate(bus).figures['cooling.present:loop-pack:flowLPerMin' as FigureId]).toBeUndefined();
+  });
+
+  test('a piece that is only left out is gone; without its pump nothing flows, and that is said', () => {
+    const without = changed(
+      (draft) =>
+        void (draft.standIns = {
+          'standin-1': { tag: 'Later', loop: 'loop-pack', instead: ['piece-plate-tail-1'] },
+        }),
+    );
+    const asPlan = changed((draft) => void delete draft.plumbing!['piece-plate-tail-1']);
+    expect(flow(without)).toBeCloseTo(value(asPlan, 'cooling.loop:loop-pack:flowLPerMin'), 9);
+    const still = changed(
+      (draft) =>
+        void (draft.standIns = { 'standin-1': { tag: 'Later', loop: 'loop-pack', instead: ['piece-pump'] } }),
+    );
+    expect(flow(still)).toBeNull();
+    const unsaid = changed((draft) => {
+      draft.standIns = { 'standin-1': { ...stub } };
+      delete draft.standIns['standin-1']!.lengthM;
+    });
+    expect(evaluate(unsaid).figures['cooling.present:loop-pack:flowLPerMin' as FigureId]!.gaps).toMatchObject(
+      [{ kind: 'not-given', path: 'standIns.standin-1.lengthM' }],
+    );
+  });
+
+  test('its tests are judged by it, and are due again once the plan is complete', () => {
+    const steps = (design: Design) => procedureFor(design, evaluate(design));
+    const step = (design: Design, id: string) => steps(design).find((one) => one.id === id)!;
+    const now = step(today, 'flow-loop:loop-pack');
+    expect(now.expected).toMatchObject({ kind: 'range', nominal: flow(today), unit: 'L/min' });
+    expect(now.basis.map(({ figure }) => figure)).toContain('cooling.present:loop-pack:flowLPerMin');
+    expect(now.do).toContain('As it stands today');
+    expect(step(bus, 'flow-loop:loop-pack').expected).toMatchObject({ nominal: planned });
+    expect(step(bus, 'flow-loop:loop-pack').do).not.toContain('As it stands today');
+    // A hose that bursts at 900 kPa is tested with 300 at most: the stub counts as well.
+    const weak = changed((draft) => {
+      const hose = draft.parts['wendover-h25@1']!;
+      draft.parts['weak@1'] = { ...JSON.parse(JSON.stringify(hose)), id: 'weak' } as typeof hose;
+      (draft.parts['weak@1']!.data as { burstKPa: number }).burstKPa = 120;
+      draft.standIns = { 'standin-1': { ...stub, hose: 'weak@1' } };
+    });
+    expect(step(weak, 'leak-loop:loop-pack').expected).toMatchObject({ testKPa: 40 });
+  });
+
+  test('what goes takes its stand-ins along, or leaves them without it', () => {
+    const after = (recipe: (draft: Design) => void) =>
+      edit(today, (draft) => recipe(draft as Design))!.design;
+    expect(after((draft) => removeLoop(draft, 'loop-pack')).standIns).toEqual({});
+    const joinless = after((draft) => removeJoin(draft, 'join-pack-tank')).standIns!['standin-1']!;
+    expect([joinless.from, joinless.to]).toEqual(['join-pack-radiator', undefined]);
+    expect(
+      after((draft) => removePiece(draft, 'piece-radiator')).standIns!['standin-1']!.instead,
+    ).toBeUndefined();
+  });
+});
 
 describe('the loops of the bus', () => {
   const answer = answerOf(bus);

@@ -57,6 +57,8 @@ export const wrongPack: Record<string, (draft: Design) => void> = {
   'pack.regen-peak': (draft) => void (draft.pack.regenPeakA = 401),
   'pack.regen-below-load': (draft) => void (draft.pack.regenPeakA = 79),
   'pack.posts-alike': (draft) => void (draft.modules['module-102']!.plusSide = 'left'),
+  'pack.floor-crushed': (draft) =>
+    void Object.assign(draft.boxes['box-nose']!, { floorM2: 0.1, floorKPa: 20 }),
   'pack.shelf-weak': (draft) => {
     // Two of 225 mm a level: two modules on the shelf, 63 kg at 20 g are 12.4 kN.
     Object.assign(draft.boxes['box-nose']!, { shelves: 1, shelfMm: 15, shelfN: 12300, lengthM: 0.6 });
@@ -68,6 +70,8 @@ export const wrongPack: Record<string, (draft: Design) => void> = {
 
 /** What is right though it looks alike. */
 export const rightPack: Record<string, (draft: Design) => void> = {
+  'pack.floor-crushed': (draft) =>
+    void Object.assign(draft.boxes['box-nose']!, { floorM2: 0.9, floorKPa: 200 }),
   'pack.below-device-window': (draft) => void (draft.devices['device-charger']!.minV = 288),
   'pack.link-pitch-tight': (draft) => void (draft.boxes['box-left']!.linkPitchMm = 225),
   'pack.shelf-weak': (draft) =>

@@ -18,6 +18,12 @@ export const busCool: Mistake[] = [
   note('cabin heat left out of the winter', 'cabin', (d) => (d.vehicle.cabinHeatW = 0)),
   unchecked('fresh air that nobody knows', 'cabin.freshM3PerH', (d) => delete d.cabin!.freshM3PerH),
   unchecked('a cabin that nothing heats', 'cabin.heater', (d) => delete d.cabin!.heater),
+  note('a stub where the radiator will be', 'loop-pack', (d) => {
+    d.standIns = { 'standin-1': { tag: 'Stub', loop: 'loop-pack', instead: ['piece-radiator'] } };
+  }),
+  mend('modules on foam for parcels', 'box-nose', (d) => {
+    Object.assign(d.boxes['box-nose']!, { floorM2: 0.3, floorKPa: 5 });
+  }),
   mend('a plate that nothing lies on', 'piece-plate-tail-1', (d) => (piece(d, 'plate-tail-1').modules = [])),
   mend('no pump in the pack’s loop', 'loop-pack', (d) => delete d.plumbing!['piece-pump']),
   mend('a pump the wrong way round', 'piece-pump', (d) => {

@@ -130,6 +130,25 @@ export const plumbingFields = {
 export interface PlumbingItem extends ItemOf<typeof plumbingFields> {}
 export const plumbingDefaults = defaultsOf(plumbingFields);
 
+/** A hose that stands in for pieces of the plan until they are there: a stub across a radiator, a hose of the shop. */
+export const standInFields = {
+  tag,
+  loop: refer('Loop', 'loops'),
+  /** Pieces that are not there yet; without ends it stands for nothing: they are only left out. */
+  instead: {
+    label: 'In place of',
+    schema: list.optional(text(), { maxRows: 50 }),
+    given: false,
+    refersTo: 'plumbing',
+  } as Field<Id[], false>,
+  from: refer('From', 'joins'),
+  to: refer('To', 'joins'),
+  hose: part('Hose', 'hose'),
+  lengthM: num('Length', 'm', { usual: [0.02, 20] }),
+  minorK: num('Bends and nipples', '', { fallback: 0, usual: [0, 60] }),
+};
+export interface StandInItem extends ItemOf<typeof standInFields> {}
+
 /** How the pack is kept in its window: loops of their own for pack and drive, one for all, or none. */
 export const coolingSchools = ['own loops', 'one loop', 'no liquid'] as const;
 

@@ -9,7 +9,7 @@ import {
   thresholdFields,
 } from './charging';
 import { circuitFields, deviceFields } from './circuit';
-import { cabinFields, coolingFields, joinFields, loopFields, plumbingFields } from './cooling';
+import { cabinFields, coolingFields, joinFields, loopFields, plumbingFields, standInFields } from './cooling';
 import { many, maybeMany, maybeOne, one, type Field, type ItemOf } from './field';
 import type { Id } from './id';
 import { adapterFields, bundleFields, colourFields, endFields, wireFields } from './looms';
@@ -56,6 +56,7 @@ export const designFields = {
   loops: maybeMany('Coolant loops', 'cool/loops', loopFields),
   joins: maybeMany('Joins of hoses', 'cool/loops', joinFields),
   plumbing: maybeMany('Plumbing', 'cool/loops', plumbingFields),
+  standIns: maybeMany('Plumbing for now', 'cool/loops', standInFields),
   /** From the socket to the cell, and what ends a charge. */
   charging: maybeOne('Charging', 'charge/ac', chargingFields),
   supplies: maybeMany('Supplies', 'charge/ac', supplyFields),

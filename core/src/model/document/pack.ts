@@ -75,6 +75,12 @@ export const boxFields = {
   ventTo: choice('Its gas goes', ventWays, { at: 'cool/cold' }),
   /** Thermal: walls, what warms it, and a fan that blows outside air through it. */
   walls: { ...walls, at: 'cool/cold' as const },
+  /** Of its outside what has no insulation, and what bolts, feet and ports pass beside the walls. */
+  bareM2: num('Of its outside without insulation', 'm²', { fallback: 0, at: 'cool/cold', usual: [0, 20] }),
+  bridgeWPerK: num('Bolts, feet and ports pass', 'W/K', { fallback: 0, at: 'cool/cold', usual: [0, 60] }),
+  /** Insulation that modules stand on: it carries them. */
+  floorM2: num('Modules stand on insulation of', 'm²', { at: 'cool/cold', usual: [0.01, 10] }),
+  floorKPa: num('It bears', 'kPa', { at: 'cool/cold', usual: [1, 5000] }),
   heater: part('Heater', 'heater', { at: 'cool/cold' }),
   heaterVoltage: choice('Heater fed from', ['pack', '12 V', 'mains'], { at: 'cool/cold' }),
   /** As measured in place; counts instead of what its sheet gives. */

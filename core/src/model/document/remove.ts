@@ -84,6 +84,10 @@ export function removeJoin(draft: Design, id: Id): void {
     if (piece.from === id) delete piece.from;
     if (piece.to === id) delete piece.to;
   }
+  for (const one of Object.values(draft.standIns ?? {})) {
+    if (one.from === id) delete one.from;
+    if (one.to === id) delete one.to;
+  }
   for (const loop of Object.values(draft.loops ?? {})) if (loop.tank === id) delete loop.tank;
 }
 
@@ -92,11 +96,14 @@ export function removePiece(draft: Design, id: Id): void {
   delete draft.plumbing?.[id];
   for (const piece of Object.values(draft.plumbing ?? {})) if (piece.behind === id) delete piece.behind;
   for (const run of Object.values(draft.runs ?? {})) takeOff(run, 'hoses', id);
+  for (const one of Object.values(draft.standIns ?? {})) leave(one, 'instead', id);
 }
 
 /** A loop goes with all it is made of. */
 export function removeLoop(draft: Design, id: Id): void {
   delete draft.loops?.[id];
+  for (const [key, one] of Object.entries(draft.standIns ?? {}))
+    if (one.loop === id) delete draft.standIns![key];
   for (const [key, piece] of Object.entries(draft.plumbing ?? {}))
     if (piece.loop === id) removePiece(draft, key);
   for (const [key, join] of Object.entries(draft.joins ?? {})) if (join.loop === id) removeJoin(draft, key);

@@ -21,6 +21,7 @@ export function everyTagged(design: Design): Record<Id, { tag: string }> {
     ...design.loops,
     ...design.joins,
     ...design.plumbing,
+    ...design.standIns,
     ...design.boards,
     ...design.sensors,
     ...design.currentSensors,

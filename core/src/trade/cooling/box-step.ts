@@ -140,6 +140,8 @@ export const boxStep: StepDefinition = {
         `walls of ${tag}`,
       );
     }
+    walls.optional('bareM2', box.bareM2, `${at}.bareM2`, `outside of ${tag} without insulation`);
+    walls.optional('bridgeWPerK', box.bridgeWPerK, `${at}.bridgeWPerK`, `bridges of ${tag}`);
     const ua = walls.run(boxUa);
 
     const heaters = heatersOf(subject, inside, read);

@@ -13,6 +13,7 @@ declare module '../../ground/figure' {
       | 'platesC'
       | 'cellsC'
       | 'packUaWPerK';
+    'cooling.present': 'flowLPerMin' | 'volumeL';
     'cooling.school': never;
     'cooling.plumbing': never;
     'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';

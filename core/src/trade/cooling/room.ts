@@ -12,6 +12,7 @@ import { leakTest } from './leak-test';
 import { loopBalance } from './loop-balance';
 import { loopStep } from './loop-step';
 import { loopThermal } from './loop-thermal';
+import { presentStep } from './present-step';
 import { packStep } from './pack-step';
 import { packThermal } from './pack-thermal';
 import { plumbingStep, schoolStep } from './plumbing-step';
@@ -35,6 +36,7 @@ export const coolingRoom = defineRoom('cooling', 'cool')
     plumbingStep,
     loopStep,
     fillStep,
+    presentStep,
     boxStep,
     airStep,
     packStep,

@@ -45,6 +45,14 @@ export const coolingRules = {
     'Name the modules that lie on the plate, or the watts it takes up.',
     'What lies on each plate, as given',
   ),
+  forNow: rule(
+    'for-now',
+    'note',
+    'Something stands in for pieces of a loop',
+    'Flow, filling and leak test of today are those of the loop as it stands; those of the plan are due once it is complete.',
+    'Fit the pieces, and take the stand-ins out of the list: the tests of the loop are due again.',
+    'Plumbing for now, as listed',
+  ),
   noPump: rule(
     'no-pump',
     'mend',

@@ -218,6 +218,20 @@ describe('cold', () => {
     expect([energyKWh, holdW]).toEqual([0, 0]);
   });
   test('walls: layers in series between two films', () => {
+    // A bare square metre passes 1/(1/5 + 1/15) = 3.75 W/K; bolts and feet come on top.
+    const box = {
+      areaM2: 4,
+      layers: [{ thicknessM: 0.02, conductivityWPerMK: 0.04 }],
+      insideWPerM2K: 5,
+      outsideWPerM2K: 15,
+    };
+    const u = 1 / (0.2 + 0.5 + 1 / 15);
+    expect(boxUa.calculate(box).result.uaWPerK).toBeCloseTo(4 * u, 12);
+    expect(boxUa.calculate({ ...box, bareM2: 1, bridgeWPerK: 0.8 }).result).toEqual({
+      uValueWPerM2K: expect.closeTo(u, 12),
+      uaWPerK: expect.closeTo(3 * u + 3.75 + 0.8, 12),
+    });
+    expect(boxUa.parse({ ...box, bareM2: 4.1 })).toMatchObject({ ok: false, issues: [{ path: 'bareM2' }] });
     const { uValueWPerM2K } = boxUa.calculate({
       areaM2: 2,
       layers: [{ thicknessM: 0.03, conductivityWPerMK: 0.03 }],

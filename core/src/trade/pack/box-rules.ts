@@ -43,6 +43,14 @@ export const boxRules = {
     'A stronger shelf, fewer modules on it, or its load led into the walls; the local rule comes first.',
     'Mass on the fullest shelf × g-load of the local rule',
   ),
+  floor: rule(
+    'floor-crushed',
+    'mend',
+    'Insulation under the modules does not bear them',
+    'It is crushed where they stand: it insulates no more, and the modules work loose with every pothole.',
+    'Insulation that bears more, feet through it to the floor, or a plate that spreads the load.',
+    'Mass of the modules on the floor, twice for potholes, over the insulation they stand on; its maker’s long-term value',
+  ),
   pitch: rule(
     'link-pitch-tight',
     'mend',

@@ -8,6 +8,9 @@ import { filledBox, type FilledBox } from './box-content';
 import { boxRules } from './box-rules';
 import { mostModules } from './fit';
 
+/** A pothole presses with so many times the weight. */
+const potholeG = 2;
+
 /** A box as a thing that is built: what holds it, who reaches into it, whether it breathes, whether its modules fit. */
 export const boxStep: StepDefinition = {
   id: 'pack.box',
@@ -140,6 +143,48 @@ export const boxStep: StepDefinition = {
               { label: 'force on it', value: shelfN, unit: 'N' },
               { label: 'made for', value: box.shelfN ?? 0, unit: 'N' },
               { label: 'g-load', value: anchorG ?? 0, unit: 'g' },
+            ],
+          ),
+        );
+      }
+      if (box.floorM2 !== undefined || box.floorKPa !== undefined) {
+        const hasShelves = (box.shelves ?? 0) >= 1;
+        const onFloorKg = data.reduce(
+          (kg, one, i) => (hasShelves && (content.fit?.slots[i]?.level ?? 0) > 0 ? kg : kg + one.massKg),
+          0,
+        );
+        const pressesKPa =
+          (potholeG * onFloorKg * gravityMPerS2) /
+          1000 /
+          (box.floorM2 !== undefined && box.floorM2 > 0 ? box.floorM2 : 1);
+        checks.push(
+          judge(
+            boxRules.floor,
+            [subject],
+            [
+              ...missing(box.floorM2, 'floorM2', 'insulation under the modules'),
+              ...missing(box.floorKPa, 'floorKPa', 'what the insulation bears'),
+              ...(box.floorM2 !== undefined && !(box.floorM2 > 0)
+                ? [
+                    {
+                      kind: 'invalid' as const,
+                      path: `boxes.${subject}.floorM2`,
+                      label: `insulation under the modules of ${box.tag}`,
+                      message: 'must be above 0',
+                    },
+                  ]
+                : []),
+              ...(hasShelves ? noSlots : []),
+            ],
+            pressesKPa > (box.floorKPa ?? Infinity) * (1 + 1e-9)
+              ? `${formatNumber(onFloorKg)} kg stand on ${formatNumber(box.floorM2 ?? 0)} m² of insulation in ${box.tag}: ${formatNumber(pressesKPa)} kPa at ${formatNumber(potholeG)} g, and it bears ${formatNumber(box.floorKPa ?? 0)} kPa.`
+              : null,
+            [
+              { label: 'on the floor', value: onFloorKg, unit: 'kg' },
+              { label: 'insulation they stand on', value: box.floorM2 ?? 0, unit: 'm²' },
+              { label: 'presses', value: pressesKPa, unit: 'kPa' },
+              { label: 'bears', value: box.floorKPa ?? 0, unit: 'kPa' },
+              { label: 'pothole', value: potholeG, unit: 'g' },
             ],
           ),
         );

@@ -1,6 +1,6 @@
 import type { Id } from '../../model/document';
 import { figureId } from '../../ground/figure';
-import { holdLimitKPa, testOf, type LoopAnswer } from '../../trade/cooling';
+import { holdLimitKPa, plumbingToday, testOf, type LoopAnswer } from '../../trade/cooling';
 import type { Builder } from './procedure-builder';
 
 /** A plate on the bench is held so long, min, and may fall by so much, kPa. */
@@ -42,8 +42,27 @@ const platesOf = ({ design }: Builder, box: Id): Id[] =>
 const boxesWithPlates = (builder: Builder): Id[] =>
   Object.keys(builder.design.boxes).filter((box) => platesOf(builder, box).length > 0);
 
-const piecesOfLoop = ({ design }: Builder, loop: Id): Id[] =>
-  Object.entries(design.plumbing ?? {}).flatMap(([id, piece]) => (piece.loop === loop ? [id] : []));
+const isForNow = ({ design }: Builder, loop: Id): boolean =>
+  Object.values(design.standIns ?? {}).some((one) => one.loop === loop);
+/** What is read of a loop is that of the plumbing as it stands: with stand-ins their figures count. */
+const asItStands = (builder: Builder, loop: Id, name: 'flowLPerMin' | 'volumeL') =>
+  builder.figures(
+    isForNow(builder, loop)
+      ? figureId('cooling.present', loop, name)
+      : name === 'volumeL'
+        ? figureId('cooling.fill', loop, name)
+        : figureId('cooling.loop', loop, name),
+  );
+const forNowWords = (builder: Builder, loop: Id) =>
+  isForNow(builder, loop)
+    ? ' As it stands today, with what stands in for pieces that are not there yet.'
+    : '';
+
+const piecesOfLoop = ({ design }: Builder, loop: Id): Id[] => [
+  ...Object.entries(plumbingToday(design.plumbing, design.standIns, loop)).flatMap(([id, piece]) =>
+    piece.loop === loop ? [id] : [],
+  ),
+];
 
 /** What a plate holds, L; null: its part is not named. */
 function plateL({ design }: Builder, id: Id): number | null {
@@ -130,20 +149,21 @@ function boxLeak(builder: Builder, box: Id): void {
 
 /** Pieces that are opened when they are worked on; a throttle is only turned. */
 const opened = (builder: Builder, loop: Id): Id[] =>
-  piecesOfLoop(builder, loop).filter((id) => builder.design.plumbing![id]!.kind !== 'valve');
+  piecesOfLoop(builder, loop).filter((id) => builder.design.plumbing?.[id]?.kind !== 'valve');
 
 function loopLeak(builder: Builder, loop: Id): void {
   const { design } = builder;
   const own = design.loops![loop]!;
   const test = testOf(own);
   const pieces = opened(builder, loop);
-  const volume = builder.figures(figureId('cooling.fill', loop, 'volumeL'));
-  const testKPa = Math.min(test.testKPa, ...pieces.map((id) => holdLimitKPa(design, id)));
+  const volume = asItStands(builder, loop, 'volumeL');
+  const today = { ...design, plumbing: plumbingToday(design.plumbing, design.standIns, loop) };
+  const testKPa = Math.min(test.testKPa, ...pieces.map((id) => holdLimitKPa(today, id)));
   builder.add({
     ...pressing,
     id: `leak-loop:${loop}`,
     title: `Leak test of ${own.tag}, in the vehicle`,
-    do: `All of ${own.tag} connected, every clamp tightened, marked and seen. ${watched}`,
+    do: `All of ${own.tag} connected, every clamp tightened, marked and seen.${forNowWords(builder, loop)} ${watched}`,
     why: 'Coolant on live parts conducts: nothing is filled that does not hold air.',
     subjects: [{ id: loop, tag: own.tag }],
     touchedBy: [loop, ...pieces],
@@ -166,7 +186,7 @@ function loopLeak(builder: Builder, loop: Id): void {
 function filling(builder: Builder, loop: Id): void {
   const { design } = builder;
   const own = design.loops![loop]!;
-  const volume = builder.figures(figureId('cooling.fill', loop, 'volumeL'));
+  const volume = asItStands(builder, loop, 'volumeL');
   const litres = volume.values[0]!;
   const bleeds = Object.values(design.joins ?? {})
     .filter((join) => join.loop === loop && join.bleed === true)
@@ -178,7 +198,7 @@ function filling(builder: Builder, loop: Id): void {
     instrument: 'flow-meter',
     id: `fill-loop:${loop}`,
     title: `Filling of ${own.tag}`,
-    do: `Fill at the tank, slowly, pump running in short turns. Let air out from the lowest to the highest: ${bleeds.length === 0 ? 'no bleed is named' : bleeds.join(', ')}. Open the throttles fully while filling, then set them. Record the litres that went in.`,
+    do: `Fill at the tank, slowly, pump running in short turns. Let air out from the lowest to the highest: ${bleeds.length === 0 ? 'no bleed is named' : bleeds.join(', ')}. Open the throttles fully while filling, then set them. Record the litres that went in.${forNowWords(builder, loop)}`,
     why: 'What does not go in is air, and it lies in the plates.',
     subjects: [{ id: loop, tag: own.tag }],
     touchedBy: [loop, ...opened(builder, loop)],
@@ -196,7 +216,7 @@ function filling(builder: Builder, loop: Id): void {
 
 function flowSeen(builder: Builder, loop: Id): void {
   const { tag } = builder.design.loops![loop]!;
-  const flow = builder.figures(figureId('cooling.loop', loop, 'flowLPerMin'));
+  const flow = asItStands(builder, loop, 'flowLPerMin');
   const lPerMin = flow.values[0]!;
   builder.add({
     gate: 'coolant',
@@ -204,7 +224,7 @@ function flowSeen(builder: Builder, loop: Id): void {
     instrument: 'flow-meter',
     id: `flow-loop:${loop}`,
     title: `Flow of ${tag}`,
-    do: `Pump of ${tag} on, loop warm enough that it runs as it will; read the flow behind the pump and see it return in the tank.`,
+    do: `Pump of ${tag} on, loop warm enough that it runs as it will; read the flow behind the pump and see it return in the tank.${forNowWords(builder, loop)}`,
     why: 'A pump that runs is not a flow: air, a shut throttle and swapped hoses sound the same.',
     subjects: [{ id: loop, tag }],
     touchedBy: [loop, ...piecesOfLoop(builder, loop)],
@@ -246,7 +266,7 @@ function warmBox(builder: Builder, box: Id): void {
       box,
       loop,
       ...plates,
-      ...piecesOfLoop(builder, loop).filter((id) => design.plumbing![id]!.kind === 'valve'),
+      ...piecesOfLoop(builder, loop).filter((id) => design.plumbing?.[id]?.kind === 'valve'),
     ],
     range: { kind: 'range', min: -riseReserveK, max: riseK + riseReserveK, nominal: riseK, unit: 'K' },
     gaps:

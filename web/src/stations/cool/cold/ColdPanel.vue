@@ -159,6 +159,12 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
       >
     </div>
     <div class="three">
+      <NumberField :path="`boxes.${id}.bareM2`" />
+      <NumberField :path="`boxes.${id}.bridgeWPerK`" />
+      <NumberField :path="`boxes.${id}.floorM2`" />
+      <NumberField :path="`boxes.${id}.floorKPa`" />
+    </div>
+    <div class="three">
       <PartField :path="`boxes.${id}.heater`" kind="heater" label="Heater in the box" none="none" />
       <ChoiceField
         :path="`boxes.${id}.heaterVoltage`"

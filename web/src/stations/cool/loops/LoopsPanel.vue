@@ -17,6 +17,7 @@ import LoopView from './LoopView.vue';
 import PieceFields from './PieceFields.vue';
 import PieceTable from './PieceTable.vue';
 import { sentenceOf, type Shown } from './states';
+import StandInTable from './StandInTable.vue';
 import ThrottleTable from './ThrottleTable.vue';
 
 /** Coolant loops as they are connected: the picture, what each piece gets, and what it would be otherwise. */
@@ -91,7 +92,15 @@ const value = (name: Parameters<typeof fig>[0]) => job.figure(fig(name))?.value 
 const sentence = computed(() =>
   sentenceOf(loop.value?.tag ?? '', value('flowLPerMin'), value('shareFraction'), value('imbalanceFraction')),
 );
-const table = ref<'pieces' | 'joins'>('pieces');
+const tables = { pieces: 'Pieces', joins: 'Joins and heights', today: 'For now' } as const;
+const table = ref<keyof typeof tables>('pieces');
+watch(
+  () => route.query.at,
+  (at) => {
+    if (typeof at === 'string' && at.startsWith('standIns.')) table.value = 'today';
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
@@ -162,22 +171,15 @@ const table = ref<'pieces' | 'joins'>('pieces');
       <BankStrip :loop-id="loopId" />
       <div class="chips tables" role="group" aria-label="Table">
         <button
+          v-for="(name, one) in tables"
+          :key="one"
           type="button"
           class="btn btn-sm"
-          :class="table === 'pieces' ? 'btn-primary' : 'btn-light'"
-          :aria-pressed="table === 'pieces'"
-          @click="table = 'pieces'"
+          :class="table === one ? 'btn-primary' : 'btn-light'"
+          :aria-pressed="table === one"
+          @click="table = one"
         >
-          Pieces
-        </button>
-        <button
-          type="button"
-          class="btn btn-sm"
-          :class="table === 'joins' ? 'btn-primary' : 'btn-light'"
-          :aria-pressed="table === 'joins'"
-          @click="table = 'joins'"
-        >
-          Joins and heights
+          {{ name }}
         </button>
       </div>
       <PieceTable
@@ -188,7 +190,8 @@ const table = ref<'pieces' | 'joins'>('pieces');
         :picked="piece"
         @pick="picked = $event"
       />
-      <JoinTable v-else :loop-id="loopId" />
+      <JoinTable v-else-if="table === 'joins'" :loop-id="loopId" />
+      <StandInTable v-else :loop-id="loopId" />
       <div class="of-loop">
         <TextField :path="`loops.${loopId}.tag`" label="Name" required />
         <PartField
