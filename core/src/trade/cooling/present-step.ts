@@ -162,7 +162,7 @@ export const presentStep: StepDefinition = {
           coolingRules.forNow,
           [subject],
           [],
-          `${loop.tag}: ${n(own.length)} stand in for ${n(instead.length)} ${instead.length === 1 ? 'piece' : 'pieces'} of the plan: ${own.map(([, { tag }]) => tag).join(', ')}.`,
+          `${loop.tag}: ${n(own.length)} ${own.length === 1 ? 'stands' : 'stand'} in for ${n(instead.length)} ${instead.length === 1 ? 'piece' : 'pieces'} of the plan: ${own.map(([, { tag }]) => tag).join(', ')}.`,
           [
             { label: 'stand-ins', value: own.length, unit: '' },
             { label: 'pieces of the plan that are not there', value: instead.length, unit: '' },

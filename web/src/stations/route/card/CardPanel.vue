@@ -13,7 +13,7 @@ import { useJob } from '../../../stores/job';
 import { saveCsv } from '../../../parts/save-csv';
 import { bendRows } from '../tables';
 import AsBentPanel from './AsBentPanel.vue';
-import { printCard } from './print-card';
+import { printCard, printTemplates } from './print-card';
 import { turnText } from './tube-drawing';
 import TubeView from './TubeView.vue';
 
@@ -64,12 +64,14 @@ const gaps = computed(() => {
 const made = computed(() => step.value ?? card.value?.bends.length ?? 0);
 const busy = ref(false);
 const said = ref<string | null>(null);
-async function print(): Promise<void> {
-  if (card.value === null || tube.value === undefined) return;
+async function print(what: 'card' | 'templates'): Promise<void> {
+  if (card.value === null || tube.value === undefined || asked.value === null) return;
   busy.value = true;
   said.value = null;
   try {
-    await printCard(job.name, tube.value.name, mirror.value, card.value, millimetres(start.value) ?? 0);
+    await (what === 'card'
+      ? printCard(job.name, tube.value.name, mirror.value, card.value, millimetres(start.value) ?? 0)
+      : printTemplates(job.name, tube.value.name, mirror.value, card.value, asked.value.tubeOuterMm));
   } catch (error) {
     said.value = `Not made: ${error instanceof Error ? error.message : 'unknown reason'}`;
   } finally {
@@ -103,8 +105,16 @@ const pulls = computed(() => {
       <label v-if="card" class="form-check"
         ><input v-model="mirror" type="checkbox" class="form-check-input" /> mirrored twin</label
       >
-      <BButton v-if="card" class="print" size="sm" variant="light" :disabled="busy" @click="print"
+      <BButton v-if="card" class="print" size="sm" variant="light" :disabled="busy" @click="print('card')"
         >Card as PDF</BButton
+      >
+      <BButton
+        v-if="card && card.bends.length > 0"
+        size="sm"
+        variant="light"
+        :disabled="busy"
+        @click="print('templates')"
+        >Templates, full size</BButton
       >
       <BButton
         v-if="card && tube"

@@ -1,6 +1,7 @@
 import { formatNumber } from '@torvek/core/quantity';
 import type { BendCardResult } from '@torvek/core/routing';
 import type { Content } from 'pdfmake/interfaces';
+import { bestTemplate, printable, sheetsOf, sheetSvg } from './templates';
 import { turnText } from './tube-drawing';
 
 /** The straight tube with its marks, as wide as the sheet. */
@@ -75,4 +76,46 @@ export async function printCard(
     content,
   });
   savePdf(blob, job, 'bend-card');
+}
+
+const pointsPerMm = 72 / 25.4;
+
+/** Every bend as large as it is, over as many sheets as it takes; they print on A4 and on US letter alike. */
+export async function printTemplates(
+  job: string,
+  name: string,
+  mirrored: boolean,
+  card: BendCardResult,
+  outerMm: number,
+): Promise<void> {
+  const { makePdf, savePdf } = await import('../../../parts/pdf');
+  const n = (value: number) => formatNumber(value, 4);
+  const content = card.bends.flatMap(({ number }, i): Content[] => {
+    const template = bestTemplate(card, i, outerMm);
+    const sheets = sheetsOf(template);
+    return sheets.flatMap((sheet, k): Content[] => [
+      {
+        text: `${job}, ${name}${mirrored ? ', mirrored twin' : ''}: bend ${number}, ${n(template.angleDeg)}° at ${n(template.radiusMm)} mm${
+          sheets.length > 1
+            ? `; sheet ${k + 1} of ${sheets.length}, row ${sheet.row + 1}, column ${sheet.column + 1}: lay crosses on crosses`
+            : ''
+        }. Print at 100 %: the measure below has 100 mm.`,
+        fontSize: 8,
+        margin: [0, 0, 0, 4],
+        ...((i > 0 || k > 0) && { pageBreak: 'before' as const }),
+      },
+      {
+        svg: sheetSvg(template, sheet),
+        width: printable.widthMm * pointsPerMm,
+        height: printable.heightMm * pointsPerMm,
+      },
+    ]);
+  });
+  const blob = await makePdf({
+    pageSize: 'A4',
+    pageMargins: [10 * pointsPerMm, 8 * pointsPerMm, 10 * pointsPerMm, 8 * pointsPerMm],
+    info: { title: `${job}: ${name}, templates` },
+    content,
+  });
+  savePdf(blob, job, 'bend-templates');
 }
