@@ -1,7 +1,7 @@
 import { formatNumber } from '@torvek/core/quantity';
 import type { BendCardResult } from '@torvek/core/routing';
 import type { Content } from 'pdfmake/interfaces';
-import { bestTemplate, printable, sheetsOf, sheetSvg } from './templates';
+import { bestTemplate, measure, printable, sheetsOf, sheetSvg } from './templates';
 import { turnText } from './tube-drawing';
 
 /** The straight tube with its marks, as wide as the sheet. */
@@ -99,11 +99,12 @@ export async function printTemplates(
           sheets.length > 1
             ? `; sheet ${k + 1} of ${sheets.length}, row ${sheet.row + 1}, column ${sheet.column + 1}: lay crosses on crosses`
             : ''
-        }. Print at 100 %: the measure below has 100 mm.`,
+        }. Print at 100 %: the measure has 100 mm.`,
         fontSize: 8,
         margin: [0, 0, 0, 4],
         ...((i > 0 || k > 0) && { pageBreak: 'before' as const }),
       },
+      { svg: measure.svg, width: measure.widthMm * pointsPerMm, height: measure.heightMm * pointsPerMm },
       {
         svg: sheetSvg(template, sheet),
         width: printable.widthMm * pointsPerMm,

@@ -1,7 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import type { BendCardResult } from '@torvek/core/routing';
 import { bendCard } from '@torvek/core/routing';
-import { bendTemplate, bestTemplate, extentOf, overlapMm, printable, sheetsOf, sheetSvg } from './templates';
+import {
+  bendTemplate,
+  bestTemplate,
+  extentOf,
+  measure,
+  overlapMm,
+  printable,
+  sheetsOf,
+  sheetSvg,
+} from './templates';
 
 const cardOf = (centrelineRadiusMm: number): BendCardResult =>
   bendCard.calculate({
@@ -83,7 +92,8 @@ describe('a bend as large as it is', () => {
       expect(sheetsOf(bendTemplate(big, 0, 28, turn)).length).toBeGreaterThanOrEqual(best);
     const one = bestTemplate(card, 0, 28);
     const svg = sheetSvg(one, sheetsOf(one)[0]!);
-    expect(svg).toContain('h100');
+    expect(measure.svg).toContain('h100');
+    expect(measure.svg).toContain(`0 0 ${measure.widthMm} ${measure.heightMm}`);
     expect(svg).not.toContain('NaN');
     expect(svg).toContain(`${printable.widthMm} ${printable.heightMm}"`);
   });

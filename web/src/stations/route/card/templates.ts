@@ -178,23 +178,22 @@ export function sheetSvg(template: BendTemplate, sheet: Sheet): string {
   const line = (d: string, width: number, dash = '') =>
     `<path d="${d}" fill="none" stroke="#000" stroke-width="${width}"${dash === '' ? '' : ` stroke-dasharray="${dash}"`}/>`;
   const cross = ([x, y]: Spot) => line(`M${x - 5},${y} H${x + 5} M${x},${y - 5} V${y + 5}`, 0.25);
-  // A measure on every sheet: a printer that fits to the page shows here.
-  const [ruleX, ruleY] = [xMm + 8, yMm + heightMm - 6];
-  const rule = line(
-    `M${ruleX},${ruleY} h100 M${ruleX},${ruleY - 2} v4 M${ruleX + 50},${ruleY - 1} v2 M${ruleX + 100},${ruleY - 2} v4`,
-    0.3,
-  );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${xMm} ${yMm} ${widthMm} ${heightMm}">`,
     ...template.sides.map((side) => line(path(side), 0.4)),
     line(path(template.middle), 0.2, '4 1.5 1 1.5'),
     ...template.marks.map(({ from, to }) => line(path([from, to]), 0.3)),
     ...template.marks.map(
-      ({ at, to: [x, y] }) => `<text x="${x}" y="${y}" font-size="3.4" text-anchor="middle">${at}</text>`,
+      ({ at, to: [x, y] }) => `<text x="${x + 1.5}" y="${y + 1.2}" font-size="3.4">${at}</text>`,
     ),
     ...sheet.crosses.map(cross),
-    rule,
-    `<text x="${ruleX}" y="${ruleY - 3}" font-size="3.4">100 mm</text>`,
     '</svg>',
   ].join('');
 }
+
+/** A measure for every sheet: a printer that fits to the page shows here. mm. */
+export const measure = {
+  widthMm: 104,
+  heightMm: 7,
+  svg: '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 104 7"><path d="M2,5 h100 M2,3 v4 M52,4 v2 M102,3 v4" fill="none" stroke="#000" stroke-width="0.3"/><text x="2" y="2.6" font-size="3">100 mm</text></svg>',
+};
