@@ -70,6 +70,7 @@ const tube = (draft: Design) => draft.runs!['run-inlet']!;
 
 /** For each rule of runs: what is wrong about the bus when it is raised. */
 export const wrongRoute: Record<string, (draft: Design) => void> = {
+  'run.free-span': (draft) => void (draft.vehicle.noNewHoles = true),
   'run.forbidden': (draft) => void (draft.zones!['zone-rail']!.kind = 'forbidden'),
   'run.crush': (draft) => void (draft.zones!['zone-rail']!.kind = 'crush'),
   'run.obstacle': (draft) => void (draft.zones!['zone-rail']!.kind = 'obstacle'),
@@ -121,6 +122,10 @@ export const wrongRoute: Record<string, (draft: Design) => void> = {
 
 /** What is right though it looks alike. */
 export const rightRoute: Record<string, (draft: Design) => void> = {
+  'run.free-span': (draft) => {
+    draft.vehicle.noNewHoles = true;
+    for (const run of Object.values(draft.runs!)) run.freeSpanMm = 60_000;
+  },
   'run.phase-in-steel': (draft) => {
     const run = withPhases(draft, 'run-u', { phase: 'U', conduit: 'aluminium', fittings: 'metal' });
     run.points![0]!.after = 'conduit';

@@ -8,6 +8,9 @@ const zone = (d: Design, id: string) => d.zones![`zone-${id}`]!;
 
 /** Where the cables of the bus run. */
 export const busRoutes: Mistake[] = [
+  mend('a shell that is not drilled, and nothing to hold the cables by', 'run-inlet', (d) => {
+    d.vehicle.noNewHoles = true;
+  }),
   mend('a bend tighter than its cable bends', 'run-dcdc', (d) => (run(d, 'dcdc').bendRadiusMm = 10)),
   mend('a leg too short for its bends', 'run-inlet', (d) => (run(d, 'inlet').bendRadiusMm = 900)),
   mend('a point beside the vehicle', 'run-dcdc', (d) => (at(d, 'dcdc', 1).yM = 2.2)),

@@ -88,6 +88,8 @@ export const runFields = {
   minBendFactor: num('Cable bends down to diameters', '', { fallback: 5, usual: [2, 20] }),
   clipSpacingMm: num('Clips every', 'mm', { fallback: 250, usual: [50, 1000] }),
   clipFromEndMm: num('First clip from the end', 'mm', { fallback: 100, usual: [20, 500] }),
+  /** Where no new holes are made: what may hang between two fixings that are there. */
+  freeSpanMm: num('May hang free over', 'mm', { fallback: 400, usual: [100, 1500] }),
   slackFraction: share('Slack', { fallback: 0.03, usual: [0, 0.3] }),
   terminationMm: num('Taken by each termination', 'mm', { fallback: 60, usual: [0, 500] }),
   /** The tube of its legs in conduit. */
@@ -175,6 +177,8 @@ export const datumFields = {
   xM: num('Ahead of the front axle', 'm', { usual: [-20, 6] }),
   yM: num('Left of the middle', 'm', { usual: [-2, 2] }),
   zM: num('Above the ground', 'm', { usual: [0, 4.5] }),
+  /** A stud, a hole or a bracket that a clip can go to. */
+  holds: flag('A run can be held here'),
 };
 export interface DatumItem extends ItemOf<typeof datumFields> {}
 

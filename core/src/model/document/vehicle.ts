@@ -1,5 +1,5 @@
 import { record, table, text } from '../../ground/calculator';
-import { chosen, defaultsOf, choice, num, other, share, tag, words, type ItemOf } from './field';
+import { chosen, defaultsOf, choice, flag, num, other, share, tag, words, type ItemOf } from './field';
 
 export const cycleChoices = ['town', 'country', 'motorway', 'hill', 'burst', 'own'] as const;
 export type CycleChoice = (typeof cycleChoices)[number];
@@ -22,6 +22,8 @@ export const vehicleFields = {
   heightM: num('Height', 'm', { usual: [0.8, 4.6] }),
   wheelDiameterM: num('Wheel diameter', 'm', { usual: [0.25, 1.8] }),
   /** The least that anything may hang above the ground. */
+  /** A shell that is not drilled: runs are held where something is there already. */
+  noNewHoles: flag('No new holes in the body', { at: 'route/lines' }),
   clearanceM: num('Ground clearance', 'm', { fallback: 0.15, usual: [0.05, 1] }),
   /** Axle loads before the work, as weighed. */
   frontKg: num('Front axle load before', 'kg', { usual: [50, 12000] }),

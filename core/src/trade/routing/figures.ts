@@ -3,6 +3,7 @@ declare module '../../ground/figure' {
   interface StepFigures {
     'routing.run': 'pathLengthM' | 'cutLengthM' | 'totalBendDeg' | 'cablesKg' | 'toleranceMm';
     'routing.tube': 'tubeCutMm' | 'fillFraction' | 'pullN' | 'sidewallNPerM';
+    'routing.hold': 'freeSpanM';
     'routing.routed': never;
     'routing.place': never;
     'routing.phases': 'shortestM' | 'longestM';

@@ -11,6 +11,7 @@ export {
 export { allowedFill, conduitFit, type ConduitFitInput, type ConduitFitResult } from './conduit-fit';
 export { cutPlan, type CutPlanInput, type CutPlanResult } from './cut-plan';
 export { pull, reversed, type Pulled, type PullInput, type PullResult, type PullSection } from './pull';
+export { holdOf, type HoldAnswer } from './hold-step';
 export { clipsAlong, route, type HazardLine, type RouteInput, type RouteResult } from './route';
 export { routingRoom } from './room';
 export { kgPerM, lainIn, leastRadiusMm, tubesOf, type Lain, type Tube } from './lain-in';

@@ -2,6 +2,7 @@ import { defineRoom } from '../../model/step';
 import { bendCard } from './bend-card';
 import { conduitFit } from './conduit-fit';
 import { cutPlan } from './cut-plan';
+import { holdStep } from './hold-step';
 import { placeStep } from './place-step';
 import { pull } from './pull';
 import { route } from './route';
@@ -19,6 +20,7 @@ export const routingRoom = defineRoom('routing', 'route')
     tubeStep,
     routedStep,
     placeStep,
+    holdStep,
     phasesStep,
     signalStep,
     openingStep,

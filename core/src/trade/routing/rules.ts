@@ -21,6 +21,14 @@ export const runRules = {
     places,
     { version: 2 },
   ),
+  freeSpan: rule(
+    'free-span',
+    'mend',
+    'A run hangs free over more than it may',
+    'It swings until it chafes through or pulls its lugs loose; where nothing is drilled no clip can be added.',
+    'Another fixing that is there, a rail between two of them, conduit, or another way.',
+    'Fixings of the body within reach of a clip, against what may hang free',
+  ),
   low: rule(
     'low',
     'mend',

@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import FlagField from '../../../parts/FlagField.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { gone, place, rowsOf, tag, type Row } from './columns';
@@ -15,6 +16,19 @@ const datums = computed(() => rowsOf(job.design.datums));
 const datumColumns: GridColumn<Row>[] = [
   { ...tag('datums', 'mark'), width: '18rem' },
   ...place('datums').slice(0, 3),
+  {
+    id: 'holds',
+    title: 'holds a run',
+    kind: 'choice',
+    label: 'A run can be held here',
+    path: ({ id }) => `datums.${id}.holds`,
+    choices: () => [
+      { value: true, text: 'a clip goes there' },
+      { value: false, text: 'no' },
+    ],
+    none: () => 'no',
+    width: '8rem',
+  },
   {
     id: 'used',
     title: 'points taped from it',
@@ -51,6 +65,10 @@ function dropDatum({ id, name }: Row): void {
         them</span
       >
     </div>
+    <FlagField
+      path="vehicle.noNewHoles"
+      label="No new holes in the body: runs are held where something is there"
+    />
     <EditGrid v-if="datums.length > 0" label="Marks of the body" :rows="datums" :columns="datumColumns">
       <template #remove="{ row }"><RemoveButton :name="row.name" @remove="dropDatum(row)" /></template>
     </EditGrid>

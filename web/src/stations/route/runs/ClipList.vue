@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Id } from '@torvek/core/document';
-import type { RouteResult } from '@torvek/core/routing';
+import { figureId } from '@torvek/core/figure';
+import type { HoldAnswer, RouteResult } from '@torvek/core/routing';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
+import FigureValue from '../../../parts/FigureValue.vue';
 import { useJob } from '../../../stores/job';
 import { saveCsv } from '../../../parts/save-csv';
 import { clipRows } from '../tables';
@@ -16,10 +18,20 @@ const clips = computed(
     (job.evaluation.runs[`routing.run:${props.runId}`]?.result as RouteResult | null | undefined)?.clips ??
     [],
 );
+/** Where nothing is drilled: what is there and holds it. */
+const hold = computed(
+  () => (job.evaluation.runs[`routing.hold:${props.runId}`]?.result as HoldAnswer | undefined) ?? null,
+);
+const held = computed(() =>
+  (hold.value?.held ?? []).map(({ atM, by }) => `${by} (${formatNumber(atM, 3)} m)`).join(', '),
+);
 const at = (value: number) => value.toFixed(3);
 </script>
 
 <template>
+  <p v-if="hold !== null" class="soft" data-hold>
+    Held at {{ held }}. <FigureValue :id="figureId('routing.hold', runId, 'freeSpanM')" show-label />
+  </p>
   <details v-if="clips.length > 0" class="clips" data-clips>
     <summary>
       <b>{{ clips.length }}</b> clips,

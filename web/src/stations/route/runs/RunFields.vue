@@ -194,6 +194,7 @@ const entries = entryKinds.map((value) => ({
     </template>
     <NumberField :path="`${at}.clipSpacingMm`" />
     <NumberField :path="`${at}.clipFromEndMm`" />
+    <NumberField v-if="job.design.vehicle.noNewHoles" :path="`${at}.freeSpanMm`" />
     <NumberField :path="`${at}.slackFraction`" />
     <NumberField :path="`${at}.terminationMm`" />
     <NumberField :path="`${at}.cutLengthM`" />
