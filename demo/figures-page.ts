@@ -5,13 +5,22 @@ import { catalogueOf } from '@torvek/core/parts';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
 
-/** Both demos, and the truck with a fan that blows through its box: together they show every figure there is. */
+/**
+ * Both demos, the truck with a fan that blows through its box, and the bus with a shell that is not drilled and a piece of a loop to come:
+ * together they show every figure there is.
+ */
 export const designsOfPage = (): Design[] => [
   libraryBus.design,
   orchardTruck.design,
   edit(orchardTruck.design, (draft) => {
     const fan = pin(draft as Design, catalogueOf('fan')[0]!);
     Object.assign(draft.boxes['box-seat']!, { fan, airAreaM2: 0.9 });
+  })!.design,
+  edit(libraryBus.design, (draft) => {
+    draft.vehicle.noNewHoles = true;
+    draft.standIns = {
+      'standin-1': { tag: 'Later', loop: 'loop-pack', instead: ['piece-plate-tail-1'] },
+    };
   })!.design,
 ];
 

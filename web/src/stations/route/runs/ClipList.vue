@@ -29,10 +29,11 @@ const at = (value: number) => value.toFixed(3);
 </script>
 
 <template>
-  <p v-if="hold !== null" class="soft" data-hold>
-    Held at {{ held }}. <FigureValue :id="figureId('routing.hold', runId, 'freeSpanM')" show-label />
-  </p>
-  <details v-if="clips.length > 0" class="clips" data-clips>
+  <div v-if="hold !== null" data-hold>
+    <FigureValue :id="figureId('routing.hold', runId, 'freeSpanM')" show-label />
+    <p class="soft">No holes: held at {{ held }}.</p>
+  </div>
+  <details v-else-if="clips.length > 0" class="clips" data-clips>
     <summary>
       <b>{{ clips.length }}</b> clips,
       {{
