@@ -1,70 +1,50 @@
 import {
   startLowOf,
   switchedCircuits,
+  type Id,
   type Suppression,
   circuitDefaults,
   settingsDefaults,
 } from '../../model/document';
-import { rulesOf } from '../../ground/finding';
-import { figureId, type Figure, type Gap } from '../../ground/figure';
-import { partKey, type ContactorData } from '../../model/parts';
+import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
+import { partKey, type ContactorData, type Part } from '../../model/parts';
 import { formatNumber } from '../../ground/quantity';
 import { judge, type StepDefinition } from '../../model/step';
+import { coilRules } from './coil-rules';
 
-const rule = rulesOf('contactor');
-const source = 'Coil as resistance and inductance; makers’ coil data';
+export { coilRules };
 
-export const coilRules = {
-  pullIn: rule(
-    'pull-in',
-    'stop',
-    'At the lowest 12 V of a start the coils do not pull in',
-    'A coil that only half pulls in lets the contacts bounce on the load: they burn, or the vehicle does not start when it is cold.',
-    'A stiffer 12 V feed to the coils, a converter that holds it, or contactors that pull in lower.',
-    source,
-    { formerly: ['contactor.chosen-contactor'] },
-  ),
-  dropsOut: rule(
-    'drops-out',
-    'stop',
-    'A contactor lets go of itself',
-    'Held with less than it drops out at, it opens under load as soon as the economiser lowers its current.',
-    'Another contactor, or an economiser that holds with more: see the maker’s sheet.',
-    'Makers’ hold power and drop-out current',
-  ),
-  slowRelease: rule(
-    'slow-release',
-    'note',
-    'The suppression slows the release of the contactors',
-    'A plain diode lets the coil current die slowly: the contacts part slowly, and the arc has the time to burn them.',
-    'A diode with a zener or a TVS at the coil, below what the driver stands.',
-    source,
-  ),
-  noSuppression: rule(
-    'no-suppression',
-    'mend',
-    'Nothing takes the energy of the coils',
-    'The coil drives its voltage up until the driver breaks through; a driver that fails short holds the contactor closed.',
-    'A diode with a zener or a TVS at the coil; clamp the driver’s gate and check the auxiliary contact.',
-    source,
-  ),
-  clamp: rule(
-    'clamp-over-driver',
-    'mend',
-    'The clamp lets the coil above what its driver stands',
-    'The driver breaks through at the first switching off; one that fails short holds the contactor closed.',
-    'A clamp that stays below the driver’s voltage with the supply at its highest; or a driver that stands more.',
-    'Clamp and supply against the driver’s rating; 60 V where none is given',
-  ),
-  bothWays: rule(
-    'both-ways',
-    'note',
-    'A polarised contactor carries current both ways',
-    'Its blow-out pushes the arc the wrong way for current in the other direction: what it breaks then is less, and the maker says how much.',
-    'Mount it the right way round for the larger current that it has to break, and see the maker’s figure for the other.',
-    'Makers of polarised contactors',
-  ),
-};
+/**
+ * Contactors that an economiser holds with less than they drop out at.
+ *
+ * @param gaps of the contactors that must be known
+ */
+export function dropsOutCheck(subject: Id, gaps: Gap[], parts: readonly (Part | undefined)[]): Check {
+  const found = parts.flatMap((part) => {
+    const coil = part?.kind === 'contactor' ? coilOf(part.data) : null;
+    return part === undefined || coil === null || holdCurrentA(coil) > coil.dropOutA
+      ? []
+      : [{ key: partKey(part), label: part.label, holdsA: holdCurrentA(coil), dropsA: coil.dropOutA }];
+  });
+  return judge(
+    coilRules.dropsOut,
+    [subject],
+    found.length > 0 ? [] : gaps,
+    found.length > 0
+      ? `${found
+          .map(
+            ({ label, holdsA, dropsA }) =>
+              `${label} is held with ${formatNumber(holdsA)} A and drops out at ${formatNumber(dropsA)} A`,
+          )
+          .join('; ')}.`
+      : null,
+    found.flatMap(({ label, holdsA, dropsA }) => [
+      { label: `${label} is held with`, value: holdsA, unit: 'A' },
+      { label: `${label} drops out at`, value: dropsA, unit: 'A' },
+    ]),
+    { parts: found.map(({ key }) => key) },
+  );
+}
 
 /** Forward voltage of the diode in series with each clamp, V. */
 const diodeV = 0.8;
@@ -268,19 +248,13 @@ export const coilStep: StepDefinition = {
           ],
           { parts },
         ),
-        judge(
-          coilRules.dropsOut,
-          [subject],
-          gaps,
-          coil !== null && holdCurrentA(coil) <= coil.dropOutA
-            ? `Each coil is held with ${n(holdCurrentA(coil))} A and drops out at ${n(coil.dropOutA)} A.`
-            : null,
-          [
-            { label: 'held with', value: coil === null ? 0 : holdCurrentA(coil), unit: 'A' },
-            { label: 'drops out at', value: coil?.dropOutA ?? 0, unit: 'A' },
-          ],
-          { parts },
-        ),
+        dropsOutCheck(subject, gaps, [
+          part,
+          // The one of the pre-charge as well, where it has its own.
+          circuit.prechargeContactor === circuit.contactor
+            ? undefined
+            : read.at('parts', circuit.prechargeContactor ?? ''),
+        ]),
         judge(
           coilRules.noSuppression,
           [subject],

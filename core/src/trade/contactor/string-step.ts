@@ -6,7 +6,7 @@ import { mainCircuit, startLowOf } from '../../model/document';
 import { carryTimeS, stringLoadOf } from '../fuse';
 import { criteriaChecks, gapsBehind, judge, type Criterion, type StepDefinition } from '../../model/step';
 import { contactorCriteria, contactorNeeds, rankContactors, type ContactorPlace } from './choose';
-import { coilDefaults, coilOf, coilRules } from './coil';
+import { coilDefaults, coilOf, coilRules, dropsOutCheck } from './coil';
 import { contactorRules as rules } from './rules';
 
 const rule = rulesOf('contactor');
@@ -107,7 +107,10 @@ export const stringContactorStep: StepDefinition = {
       const missing: Gap[] = [
         { kind: 'not-given', path: `strings.${subject}.contactor`, label: `contactors of ${string.tag}` },
       ];
-      const open = [rules.voltage, rules.carry, coilRules.pullIn, loadRules.peak, loadRules.break];
+      const open = [
+        ...[rules.voltage, rules.carry, coilRules.pullIn, coilRules.dropsOut],
+        ...[loadRules.peak, loadRules.break],
+      ];
       return { figures: [], checks: [parting, ...open.map((one) => judge(one, [subject], missing, null))] };
     }
     const settings = read.at('settings');
@@ -146,6 +149,7 @@ export const stringContactorStep: StepDefinition = {
       figures: [],
       checks: [
         parting,
+        dropsOutCheck(subject, gaps.get(coilRules.pullIn)!, [chosen]),
         ...criteriaChecks(criteria, {
           subjects: [subject],
           partKey: partKey(chosen),

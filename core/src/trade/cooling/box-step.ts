@@ -1,10 +1,10 @@
 import { figureId, type Check, type Figure, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { coolingDefaults, occupied, type Design, type Id } from '../../model/document';
-import type { HeaterData } from '../../model/parts';
-import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
+import { coolingDefaults, occupied } from '../../model/document';
+import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
 import { packLowest } from '../pack';
+import { heatersOf, massOf, type HeaterIn } from './box-heaters';
 import { boxUa } from './box-ua';
 import { cellLimits } from '../charging';
 import { heaterAtVoltage, heaterRules, type HeaterAtVoltageResult } from './heater-at-voltage';
@@ -21,66 +21,6 @@ const sizes = [
   ['widthM', 'width'],
   ['heightM', 'height'],
 ] as const;
-
-interface HeaterIn {
-  tag: string;
-  data: HeaterData;
-  /** Share of it that warms this box. */
-  share: number;
-  fed: 'pack' | '12 V' | 'mains';
-  measuredW: number | null;
-}
-
-const massOf = (design: Pick<Design, 'modules' | 'parts'>, ids: readonly Id[]) =>
-  ids.reduce((sum, id) => {
-    const part = design.parts[design.modules[id]?.part ?? ''];
-    return sum + (part?.kind === 'module' ? part.data.massKg : 0);
-  }, 0);
-
-/** What warms the modules of a box: its own heater, and its share of one in the coolant. */
-function heatersOf(id: Id, inside: readonly Id[], read: Reader): HeaterIn[] {
-  const box = read.at('boxes', id)!;
-  const parts = read.at('parts');
-  const own = parts[box.heater ?? ''];
-  const plumbing = Object.values(read.at('plumbing') ?? {});
-  const design = { modules: read.at('modules'), parts };
-  return [
-    ...(own?.kind === 'heater'
-      ? [
-          {
-            tag: box.tag,
-            data: own.data,
-            share: 1,
-            fed: box.heaterVoltage ?? ('pack' as const),
-            measuredW: box.heaterW ?? null,
-          },
-        ]
-      : []),
-    ...plumbing.flatMap((item): HeaterIn[] => {
-      const part = parts[item.heater ?? ''];
-      if (item.kind !== 'heater' || part?.kind !== 'heater') return [];
-      const served = plumbing.flatMap(({ kind, loop, modules = [] }) =>
-        kind === 'plate' && loop === item.loop ? modules : [],
-      );
-      const all = massOf(design, [...new Set(served)]);
-      const here = massOf(
-        design,
-        inside.filter((module) => served.includes(module)),
-      );
-      return all > 0 && here > 0
-        ? [
-            {
-              tag: item.tag,
-              data: part.data,
-              share: here / all,
-              fed: 'pack',
-              measuredW: item.heatW ?? null,
-            },
-          ]
-        : [];
-    }),
-  ];
-}
 
 /** How a box of modules keeps its warmth, and what warms it on the coldest night. */
 export const boxStep: StepDefinition = {

@@ -97,11 +97,18 @@ const still = computed(() => columns.value.every(({ kind, still: own }) => kind 
 function memoOf(row: Row, r: number): unknown[] {
   if (!still.value) return [{}];
   const own = at.value.row === r;
-  const memo: unknown[] = [row.name, r, columns.value, sheet.editable, props.picked === row.id];
+  const memo: unknown[] = [
+    row.name,
+    r,
+    columns.value,
+    sheet.editable,
+    props.picked === row.id,
+    focused.value,
+  ];
   memo.push(own && focused.value ? at.value.column : null, own ? editing.value : null);
   columns.value.forEach((column, c) => {
     const path = pathAt(r, c);
-    memo.push(path, focused.value && selection.isSelected(r, c), refused.value[path ?? '']?.message);
+    memo.push(path, selection.isSelected(r, c), refused.value[path ?? '']?.message);
     if (column.kind === 'choice') memo.push(column.choices?.(row), column.none?.(row));
     else if (column.kind === 'part') memo.push(column.none?.(row));
     else if (column.kind !== 'slot') memo.push(textAt(r, c), editable(r, c));

@@ -1,4 +1,18 @@
-import { branch, branchId, firstBox, main, mend, moduleData, partAt, stop, type Mistake } from './mistake';
+import {
+  absent,
+  anotherOf,
+  branch,
+  branchId,
+  firstBox,
+  firstString,
+  firstStringId,
+  main,
+  mend,
+  moduleData,
+  partAt,
+  stop,
+  type Mistake,
+} from './mistake';
 import type { Design } from '../../../model/document';
 
 const box = (d: Design) => d.boxes[firstBox(d)]!;
@@ -18,6 +32,18 @@ export const slips: Mistake[] = [
     'circuit-main',
     (d) => (partAt(d, 'contactor', main(d).contactor).dropOutA = 4),
   ),
+  stop('a pre-charge contactor that lets go of itself', 'circuit-main', (d) => {
+    main(d).prechargeContactor = anotherOf(d, 'contactor', main(d).prechargeContactor, (data) => {
+      data.dropOutA = 4;
+    });
+  }),
+  stop('string contactors that let go of themselves', firstStringId, (d) => {
+    if (firstString(d).contactor === undefined) return absent;
+    firstString(d).contactor = anotherOf(d, 'contactor', firstString(d).contactor, (data) => {
+      data.dropOutA = 4;
+    });
+    return true;
+  }),
   mend('a wheel diameter in centimetres', 'vehicle', ({ vehicle }) => (vehicle.wheelDiameterM = 66)),
   mend('a height in centimetres', 'vehicle', ({ vehicle }) => (vehicle.heightM! *= 100)),
   mend('a length in decimetres', 'vehicle', ({ vehicle }) => (vehicle.lengthM! *= 10)),

@@ -5,19 +5,14 @@ import { computed, ref } from 'vue';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import { removeColumn, tagColumn, thingsOf, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import { pinText, readPins } from './pin-pairs';
 
 /** Adapters between plugs whose pins are numbered in different ways. */
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
-const rows = computed(() =>
-  Object.entries(job.design.adapters ?? {}).map(([id, { tag }]): Row => ({ id, name: tag })),
-);
+const rows = computed(() => thingsOf(job.design.adapters));
 const plugs = computed(() =>
   Object.entries(job.design.ends ?? {})
     .filter(([, { kind }]) => kind === 'connector')
@@ -35,19 +30,11 @@ const plug = (field: 'from' | 'to', title: string, label: string): GridColumn<Ro
   width: '13rem',
 });
 const columns: GridColumn<Row>[] = [
-  {
-    id: 'tag',
-    title: 'adapter',
-    kind: 'text',
-    label: 'Name',
-    path: (row) => at(row, 'tag'),
-    required: true,
-    width: '12rem',
-  },
+  tagColumn('adapters', 'adapter', '12rem'),
   plug('from', 'plug', 'Plug'),
   plug('to', 'goes on to', 'Goes on to'),
   { id: 'pins', title: 'its pin – their pin', kind: 'slot', label: 'Pin to pin', width: '18rem' },
-  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
+  removeColumn,
 ];
 const problems = ref<Record<Id, string>>({});
 const typed = ref<Record<Id, string>>({});

@@ -1,25 +1,17 @@
 <script setup lang="ts">
-import type { Id } from '@torvek/core/document';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import { offered, removeColumn, tagColumn, thingsOf, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 
 /** Stretches of loom between two ends. */
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
-const rows = computed(() =>
-  Object.entries(job.design.bundles ?? {}).map(([id, { tag }]): Row => ({ id, name: tag })),
-);
-const ends = computed(() =>
-  Object.entries(job.design.ends ?? {}).map(([value, { tag }]) => ({ value, text: tag })),
-);
+const rows = computed(() => thingsOf(job.design.bundles));
+const ends = computed(() => offered(job.design.ends));
 const at = (row: Row, field: string) => `bundles.${row.id}.${field}`;
 const end = (field: 'from' | 'to', label: string): GridColumn<Row> => ({
   id: field,
@@ -32,15 +24,7 @@ const end = (field: 'from' | 'to', label: string): GridColumn<Row> => ({
   width: '13rem',
 });
 const columns: GridColumn<Row>[] = [
-  {
-    id: 'tag',
-    title: 'bundle',
-    kind: 'text',
-    label: 'Name',
-    path: (row) => at(row, 'tag'),
-    required: true,
-    width: '12rem',
-  },
+  tagColumn('bundles', 'bundle', '12rem'),
   end('from', 'From'),
   end('to', 'To'),
   {
@@ -52,7 +36,7 @@ const columns: GridColumn<Row>[] = [
     path: (row) => at(row, 'lengthM'),
     width: '6rem',
   },
-  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
+  removeColumn,
 ];
 function add(): void {
   job.change('Bundle added', (draft) => {

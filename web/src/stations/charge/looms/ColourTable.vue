@@ -5,29 +5,16 @@ import { computed, onMounted, ref } from 'vue';
 import { api, newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import { removeColumn, tagColumn, thingsOf, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 
 /** The shop’s code of colours: what wires of each purpose look like; a job may take it from another. */
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
-const rows = computed(() =>
-  Object.entries(job.design.colours ?? {}).map(([id, { tag }]): Row => ({ id, name: tag })),
-);
+const rows = computed(() => thingsOf(job.design.colours));
 const used = (id: Id) => Object.values(job.design.wires ?? {}).filter(({ code }) => code === id).length;
 const columns: GridColumn<Row>[] = [
-  {
-    id: 'tag',
-    title: 'purpose',
-    kind: 'text',
-    label: 'Purpose',
-    path: ({ id }) => `colours.${id}.tag`,
-    required: true,
-    width: '16rem',
-  },
+  tagColumn('colours', 'purpose', '16rem'),
   {
     id: 'colour',
     title: 'colour',
@@ -44,7 +31,7 @@ const columns: GridColumn<Row>[] = [
     text: ({ id }) => String(used(id)),
     width: '4rem',
   },
-  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
+  removeColumn,
 ];
 function add(): void {
   job.change('Colour added', (draft) => {

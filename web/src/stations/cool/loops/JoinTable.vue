@@ -5,16 +5,13 @@ import { computed } from 'vue';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import { removeColumn, tagColumn, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 
 /** Places where hoses meet: their heights say where air stays. */
 const props = defineProps<{ loopId: Id }>();
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
 const rows = computed(() =>
   Object.entries(job.design.joins ?? {}).flatMap(([id, { loop, tag }]): Row[] =>
     loop === props.loopId ? [{ id, name: tag }] : [],
@@ -31,15 +28,7 @@ const number = (field: 'xM' | 'yM' | 'zM', title: string, label: string): GridCo
   width: '5rem',
 });
 const columns: GridColumn<Row>[] = [
-  {
-    id: 'tag',
-    title: 'join',
-    kind: 'text',
-    label: 'Name',
-    path: (row) => at(row, 'tag'),
-    required: true,
-    width: '12rem',
-  },
+  tagColumn('joins', 'join', '12rem'),
   number('zM', 'height, m', 'Above the ground'),
   number('xM', 'ahead, m', 'Ahead of the front axle'),
   number('yM', 'left, m', 'Left of the middle'),
@@ -56,7 +45,7 @@ const columns: GridColumn<Row>[] = [
     none: () => 'no',
     width: '5rem',
   },
-  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
+  removeColumn,
 ];
 function add(): void {
   job.change('Join added', (draft) => {

@@ -11,16 +11,13 @@ import FigureValue from '../../../parts/FigureValue.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
 import PickMany from '../../../parts/PickMany.vue';
+import { removeColumn, tagColumn, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 
 /** What stands in for pieces that are not there yet, and what flows meanwhile. */
 const props = defineProps<{ loopId: Id }>();
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
 const rows = computed(() =>
   Object.entries(job.design.standIns ?? {}).flatMap(([id, { loop, tag }]): Row[] =>
     loop === props.loopId ? [{ id, name: tag }] : [],
@@ -48,15 +45,7 @@ const join = (field: 'from' | 'to', label: string): GridColumn<Row> => ({
   width: '10rem',
 });
 const columns: GridColumn<Row>[] = [
-  {
-    id: 'tag',
-    title: 'for now',
-    kind: 'text',
-    label: 'Name',
-    path: (row) => at(row, 'tag'),
-    required: true,
-    width: '11rem',
-  },
+  tagColumn('standIns', 'for now', '11rem'),
   join('from', 'From'),
   join('to', 'To'),
   {
@@ -86,7 +75,7 @@ const columns: GridColumn<Row>[] = [
     path: (row) => at(row, 'minorK'),
     width: '4.4rem',
   },
-  { id: 'remove', title: '', kind: 'slot', label: 'Remove', width: '2.2rem' },
+  removeColumn,
 ];
 const picked = ref<Id | null>(null);
 const shown = computed(() => rows.value.find(({ id }) => id === picked.value) ?? rows.value[0] ?? null);

@@ -1,38 +1,15 @@
-import type { Id } from '@torvek/core/document';
 import type { GridColumn } from '../../../parts/grid/columns';
+import {
+  numberColumn,
+  removeColumn,
+  tagColumn,
+  thingsOf,
+  type Thing as Row,
+} from '../../../parts/grid/things';
 
-/** A thing of the vehicle in a table of places. */
-export interface Row {
-  id: Id;
-  name: string;
-}
-export const rowsOf = (things: Record<Id, { tag: string }> | undefined) =>
-  Object.entries(things ?? {}).map(([id, { tag }]): Row => ({ id, name: tag }));
-
-export const number = (
-  root: string,
-  field: string,
-  title: string,
-  label: string,
-  unit: string,
-): GridColumn<Row> => ({
-  id: field,
-  title,
-  kind: 'number',
-  label,
-  path: ({ id }) => `${root}.${id}.${field}`,
-  unit,
-  width: '5.2rem',
-});
-export const tag = (root: string, title: string): GridColumn<Row> => ({
-  id: 'tag',
-  title,
-  kind: 'text',
-  required: true,
-  label: 'Name',
-  path: ({ id }) => `${root}.${id}.tag`,
-  width: '13rem',
-});
+export { removeColumn as gone, tagColumn as tag, thingsOf as rowsOf };
+export type { Row };
+export const number = numberColumn;
 export const kind = (root: string, kinds: readonly string[]): GridColumn<Row> => ({
   id: 'kind',
   title: 'kind',
@@ -50,10 +27,3 @@ export const place = (root: string): GridColumn<Row>[] => [
   number(root, 'widthM', 'wide', 'Width', 'm'),
   number(root, 'heightM', 'high', 'Height', 'm'),
 ];
-export const gone: GridColumn<Row> = {
-  id: 'remove',
-  title: '',
-  kind: 'slot',
-  label: 'Remove',
-  width: '2.2rem',
-};
