@@ -68,10 +68,10 @@ const measuredAs = (...fields: string[]): Column[] =>
 
 const off: Column = {
   id: 'off',
-  title: 'outlier, with score',
+  title: 'outlier',
   kind: 'slot',
   label: 'Outlier',
-  width: '11rem',
+  width: '6rem',
 };
 
 /** The columns of each part of the sheet. */
