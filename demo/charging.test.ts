@@ -478,7 +478,11 @@ describe('the breaker of a supply', () => {
     expect(state('charge.not-selective', fuse(63, 949))).toBe('raised');
     expect(state('charge.not-selective', fuse(25, 100))).toBe('clear');
     expect(state('charge.not-selective', fuse(20, 100))).toBe('raised');
-    expect(of('aloneToA', fuse(64, 400))).toMatchObject({
+    // 35 A stands between two of the table: as 32 A, 1800 A²s.
+    expect(of('aloneToA', fuse(35, 400))!.value).toBeCloseTo(Math.sqrt(1800 / 0.01), 9);
+    expect(of('aloneToA', fuse(400, 400))!.value).toBeCloseTo(Math.sqrt(760_000 / 0.01), 9);
+    expect(of('aloneToA', fuse(401, 400))!.value).toBeNull();
+    expect(of('aloneToA', fuse(15, 400))).toMatchObject({
       value: null,
       gaps: [{ kind: 'invalid', path: 'supplies.supply-depot.upstreamA' }],
     });

@@ -113,7 +113,7 @@ export const breakerStep: StepDefinition = {
         kind: 'invalid',
         path: `${at}.upstreamA`,
         label: `fuse before that of ${tag}`,
-        message: 'is no usual rating of a gG fuse',
+        message: 'must lie between 16 and 400 A for a gG fuse',
       });
     const fault = given(faultA, 'faultA', 'short circuit at the breaker');
     const overloads =

@@ -28,9 +28,13 @@ export const halfWaveS = 0.01;
 /** IEC 60269-1: so many times its rated current a gG fuse carries for its conventional time. */
 export const fuseHoldsTimes = 1.25;
 
-/** Up to which short circuit the breaker opens alone, A; null: a fuse of no usual rating. */
+/**
+ * Up to which short circuit the breaker opens alone, A. A fuse between two ratings of the table is taken for the smaller: it melts sooner.
+ *
+ * @returns null for a fuse that the table does not reach
+ */
 export function opensAloneToA(upstreamA: number, kind: (typeof upstreamKinds)[number]): number | null {
   if (kind !== 'gG fuse') return opensFrom[kind] * upstreamA;
-  const row = meltsFromA2s.find(([ratedA]) => ratedA === upstreamA);
-  return row === undefined ? null : Math.sqrt(row[1] / halfWaveS);
+  const row = meltsFromA2s.findLast(([ratedA]) => ratedA <= upstreamA);
+  return row === undefined || upstreamA > meltsFromA2s.at(-1)![0] ? null : Math.sqrt(row[1] / halfWaveS);
 }

@@ -62,7 +62,13 @@ const summary = computed(
           class="ground"
         />
         <circle v-else :cx="end.x" :cy="end.y" :r="end.kind === 'splice' ? 6 : 4" />
-        <text v-if="end.inner" :x="end.x - 7" :y="end.y + 16" class="inner">
+        <!-- To the left of the first there is no room. -->
+        <text
+          v-if="end.inner"
+          :x="end.x < 100 ? end.x - 9 : end.x - 7"
+          :y="end.x < 100 ? end.y + 23 : end.y + 16"
+          :class="{ inner: end.x >= 100 }"
+        >
           {{ end.tag.length > 19 ? `${end.tag.slice(0, 18)}…` : end.tag }}
           <title>{{ end.tag }}</title>
         </text>

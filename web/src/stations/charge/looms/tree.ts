@@ -36,6 +36,8 @@ export interface LoomTree {
 }
 
 const rowPx = 34;
+/** The name of a fuse box stands above it. */
+const topPx = 36;
 const stepPx = 132;
 const labelPx = 178;
 
@@ -140,7 +142,7 @@ export function loomTree(design: Slices): LoomTree {
       children.push({ child: put(to, depth + 1), bundle, item });
     }
     end.y =
-      children.length === 0 ? 26 + rowPx * row++ : (children[0]!.child.y + children.at(-1)!.child.y) / 2;
+      children.length === 0 ? topPx + rowPx * row++ : (children[0]!.child.y + children.at(-1)!.child.y) / 2;
     end.inner = end.kind === 'branch' || (children.length > 0 && end.kind !== 'fuse box');
     for (const { child, bundle, item } of children)
       branches.push({
@@ -163,6 +165,6 @@ export function loomTree(design: Slices): LoomTree {
       return from !== undefined && to !== undefined && placed.has(from) && placed.has(to) && !used.has(id);
     }),
     width: 20 + deepest * stepPx + labelPx,
-    height: 30 + rowPx * Math.max(1, row),
+    height: topPx + 8 + rowPx * Math.max(1, row),
   };
 }
