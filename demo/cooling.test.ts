@@ -62,6 +62,23 @@ describe('a loop as it stands today', () => {
         void (draft.standIns = { 'standin-1': { tag: 'Later', loop: 'loop-pack', instead: ['piece-pump'] } }),
     );
     expect(flow(still)).toBeNull();
+    // A piece in the one way there is: it is open, and no flow of 0 that a test could pass by.
+    const open = changed(
+      (draft) =>
+        void (draft.standIns = {
+          'standin-1': { tag: 'Later', loop: 'loop-pack', instead: ['piece-radiator'] },
+        }),
+    );
+    expect(evaluate(open).figures['cooling.present:loop-pack:flowLPerMin' as FigureId]).toMatchObject({
+      value: null,
+      gaps: [{ kind: 'never' }],
+    });
+    const backwards = changed((draft) => void (draft.standIns = { 'standin-1': { ...stub, lengthM: -2 } }));
+    const { figures } = evaluate(backwards);
+    expect(figures['cooling.present:loop-pack:flowLPerMin' as FigureId]!.gaps).toMatchObject([
+      { kind: 'invalid', path: 'standIns.standin-1.lengthM' },
+    ]);
+    expect(figures['cooling.present:loop-pack:volumeL' as FigureId]!.value).toBeNull();
     const unsaid = changed((draft) => {
       draft.standIns = { 'standin-1': { ...stub } };
       delete draft.standIns['standin-1']!.lengthM;

@@ -58,7 +58,7 @@ export function beyondPartChecks(
     if (device.isolation === 'isolated' && !isolated)
       beyond.push({
         values: [{ label: 'parts it from the mains, by its sheet', value: 0, unit: '' }],
-        words: `parted from the mains, by its sheet by ${n(0)} things`,
+        words: 'parted from the mains as typed, by its sheet it is not',
       });
   }
   return [

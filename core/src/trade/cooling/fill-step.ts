@@ -4,7 +4,7 @@ import { coolingDefaults, isHoseRun, loopDefaults, type Design, type Id } from '
 import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
 import { expansion, expansionDefaults } from './expansion';
 import { glycol50FreezesC } from './fluid';
-import { piecesOf } from './pieces';
+import { piecesOf, volumeGapsOf } from './pieces';
 import { coolingRules } from './rules';
 
 const n = formatNumber;
@@ -67,11 +67,7 @@ export const fillStep: StepDefinition = {
     const coolant = part?.kind === 'coolant' ? part.data : null;
     const cooling = read.at('cooling') ?? {};
     const coldC = cooling.coldC ?? coolingDefaults.coldC;
-    const unknown = pieces.flatMap((piece): Gap[] =>
-      piece.volumeL === null
-        ? [{ kind: 'not-given', path: `plumbing.${piece.id}`, label: `what ${piece.item.tag} holds` }]
-        : piece.gaps.filter(({ kind }) => kind === 'invalid'),
-    );
+    const unknown = volumeGapsOf(pieces);
     const volumeGaps: Gap[] =
       loop.volumeL !== undefined
         ? loop.volumeL > 0

@@ -38,6 +38,14 @@ export const piecesOf = (slices: PlumbingSlices, loop: Id): Piece[] =>
     item.loop === loop ? [pieceOf(id, item, slices)] : [],
   );
 
+/** Why the volume of pieces is not known. */
+export const volumeGapsOf = (pieces: readonly Piece[]): Gap[] =>
+  pieces.flatMap((piece): Gap[] =>
+    piece.volumeL === null
+      ? [missing(`plumbing.${piece.id}`, `what ${piece.item.tag} holds`)]
+      : piece.gaps.filter(({ kind }) => kind === 'invalid'),
+  );
+
 function pieceOf(id: Id, item: PlumbingItem, { parts }: PlumbingSlices): Piece {
   const at = `plumbing.${id}`;
   const { tag, kind } = item;

@@ -10,11 +10,13 @@ import {
 import { judge, type StepDefinition } from '../../model/step';
 import { fluidAt } from './fluid';
 import { slicesOf, worked } from './loop-answer';
-import type { PlumbingSlices } from './pieces';
+import { volumeGapsOf, type PlumbingSlices } from './pieces';
 import { coolingRules } from './rules';
 import { solveLoop } from './solve';
 
 const n = formatNumber;
+/** Less than this is no flow, L/min. */
+const standsLPerMin = 0.005;
 
 /** What each piece gets as a loop stands today, L/min, by the id of the piece or of what stands in for it. */
 export interface PresentFlows {
@@ -89,18 +91,11 @@ export const presentStep: StepDefinition = {
     const flows = Object.fromEntries(
       solved === null ? [] : elements.map(({ id }, i): [Id, number] => [id, solved.flows[i]!]),
     );
-    const flow = solved === null ? null : flows[pump!.id]!;
-    const unknown = pieces.flatMap(({ id, item, volumeL }): Gap[] =>
-      volumeL === null
-        ? [
-            atStandIn(standIns, {
-              kind: 'not-given',
-              path: `plumbing.${id}`,
-              label: `what ${item.tag} holds`,
-            }),
-          ]
-        : [],
-    );
+    const through = solved === null ? null : flows[pump!.id]!;
+    // An open way has no flow to be read: nothing passes by standing still.
+    const stands = through !== null && Math.abs(through) < standsLPerMin;
+    const flow = stands ? null : through;
+    const unknown = volumeGapsOf(pieces).map((gap) => atStandIn(standIns, gap));
     const litres = unknown.length > 0 ? null : pieces.reduce((sum, { volumeL }) => sum + volumeL!, 0);
     const figure = (
       name: 'flowLPerMin' | 'volumeL',
@@ -138,7 +133,9 @@ export const presentStep: StepDefinition = {
           'Flow of the pump, as it stands today',
           'L/min',
           flow,
-          noPump,
+          stands
+            ? [{ kind: 'never', label: `${loop.tag}, as it stands today: its way is open, nothing flows` }]
+            : noPump,
           'Darcy–Weisbach, pump curves, continuity at every node; stand-ins as given',
         ),
         figure(

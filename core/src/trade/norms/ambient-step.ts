@@ -14,12 +14,13 @@ const ruleOf = rulesByStation(
   'Ambient as typed against the hottest day that is given at Cool',
 );
 const n = formatNumber;
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 interface Ambient {
   id: Id;
-  tag: string;
   path: string;
-  label: string;
+  /** What lies there, in words. */
+  lies: string;
   value: number | undefined;
 }
 
@@ -35,9 +36,8 @@ function ambientsOf(read: Reader): Ambient[] {
     Object.entries(things).flatMap(([id, item]) =>
       fields.map((field) => ({
         id,
-        tag: item.tag ?? id,
         path: `${at}.${id}.${field}`,
-        label: field === 'fuseAmbientC' ? 'its fuse' : 'it',
+        lies: field === 'fuseAmbientC' ? `the fuse of ${item.tag ?? id} lies` : `${item.tag ?? id} lies`,
         value: item[field] as number | undefined,
       })),
     );
@@ -52,9 +52,8 @@ function ambientsOf(read: Reader): Ambient[] {
       : [
           {
             id: 'lowVoltage',
-            tag: 'Looms',
             path: 'lowVoltage.ambientC',
-            label: 'them',
+            lies: 'the looms lie',
             value: lowVoltage.ambientC,
           },
         ]),
@@ -86,10 +85,10 @@ export const ambientStep: StepDefinition = {
           rule,
           [id],
           [],
-          `${those[0]!.tag}: ${those.map(({ label, value }) => `${label} in ${n(value)} °C`).join(', ')}; the hottest day ${given === undefined ? 'is taken as' : 'has'} ${n(hotC)} °C.`,
+          `${capital(those.map(({ lies, value }) => `${lies} in ${n(value)} °C`).join(', '))}; the hottest day ${given === undefined ? 'is taken as' : 'has'} ${n(hotC)} °C.`,
           [
-            ...those.map(({ label, value }): CheckValue => ({
-              label: `ambient of ${label}`,
+            ...those.map(({ lies, value }): CheckValue => ({
+              label: `${lies} in`,
               value,
               unit: '°C',
             })),

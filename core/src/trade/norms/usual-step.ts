@@ -1,4 +1,5 @@
 import { rulesByStation } from './by-station';
+import { numberProblem } from '../../ground/calculator';
 import type { CheckValue, Rule } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
@@ -131,6 +132,8 @@ function offInPart(key: string, part: Part): Off[] {
     const value = fieldValue(part.data, field.name);
     if (field.kind !== 'number' || usual === undefined || typeof value !== 'number') return [];
     if (value >= usual[0] && value <= usual[1]) return [];
+    // What cannot be at all is said by that.
+    if (numberProblem(value, field.rule) !== null) return [];
     const { label, unit } = field;
     return [{ path: `parts.${key}`, label: `${part.label}, ${label.toLowerCase()}`, unit, value, usual }];
   });

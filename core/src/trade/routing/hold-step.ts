@@ -125,14 +125,7 @@ export const holdStep: StepDefinition = {
         ? unplaced
         : missing.length > 0
           ? missing
-          : [
-              {
-                kind: 'invalid',
-                path: `${at}.points`,
-                label: `points of ${tag}`,
-                message: 'must make a way',
-              },
-            ];
+          : [{ kind: 'never', label: `What holds ${tag}: its points make no way` }];
     const answer = gaps.length > 0 ? null : holdOf(geometry!, waysAlong(run.points ?? []), fixings);
     const freeM = answer === null ? null : answer.longest.toM - answer.longest.fromM;
     const mostM = (run.freeSpanMm ?? runDefaults.freeSpanMm) / 1000;

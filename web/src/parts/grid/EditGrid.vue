@@ -111,7 +111,7 @@ function memoOf(row: Row, r: number): unknown[] {
     memo.push(path, selection.isSelected(r, c), refused.value[path ?? '']?.message);
     if (column.kind === 'choice') memo.push(column.choices?.(row), column.none?.(row));
     else if (column.kind === 'part') memo.push(column.none?.(row));
-    else if (column.kind !== 'slot') memo.push(textAt(r, c), editable(r, c));
+    else if (column.kind !== 'slot') memo.push(textAt(r, c), editable(r, c), shownAs(column).unit);
   });
   return memo;
 }

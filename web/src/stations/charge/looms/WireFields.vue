@@ -5,6 +5,7 @@ import ChoiceField from '../../../parts/ChoiceField.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PickMany from '../../../parts/PickMany.vue';
 import { useJob } from '../../../stores/job';
+import { codesOf } from './codes';
 
 /** The picked wire: what hangs on it, what it carries, and what it is twisted with. */
 const props = defineProps<{ wireId: Id }>();
@@ -17,12 +18,7 @@ const others = computed(() =>
     .filter(([id]) => id !== props.wireId)
     .map(([value, { tag }]) => ({ value, text: tag })),
 );
-const codes = computed(() =>
-  Object.entries(job.design.colours ?? {}).map(([value, { tag, colour }]) => ({
-    value,
-    text: colour === undefined ? tag : `${tag}: ${colour}`,
-  })),
-);
+const codes = computed(() => codesOf(job.design.colours));
 </script>
 
 <template>

@@ -7,20 +7,16 @@ import { computed, ref } from 'vue';
 import { newId } from '../../../api/client';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
 import type { GridColumn } from '../../../parts/grid/columns';
+import { removeColumn, thingsOf, type Thing as Row } from '../../../parts/grid/things';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
+import { codesOf } from './codes';
 
 /** Every wire from pin to pin; its length follows from the bundles unless it is typed. */
 defineProps<{ picked: Id | null }>();
 const emit = defineEmits<{ pick: [id: Id]; remove: [id: Id] }>();
 const job = useJob();
-interface Row {
-  id: Id;
-  name: string;
-}
-const rows = computed(() =>
-  Object.entries(job.design.wires ?? {}).map(([id, { tag }]): Row => ({ id, name: tag })),
-);
+const rows = computed(() => thingsOf(job.design.wires));
 const at = (row: Row, field: string) => `wires.${row.id}.${field}`;
 /** The same list as long as nobody touches an end: rows are drawn anew when what they offer is another. */
 const endItems = computed(() => job.design.ends);
@@ -68,14 +64,6 @@ const said = (name: 'lengthM' | 'currentA', row: Row) => {
   return value === null ? '' : formatNumber(value, 3);
 };
 const side = ref<'ends' | 'wire'>('ends');
-const remove: GridColumn<Row> = {
-  id: 'remove',
-  title: '',
-  kind: 'slot',
-  label: 'Remove',
-  width: '2.2rem',
-  still: true,
-};
 const name: GridColumn<Row> = {
   id: 'tag',
   title: 'wire',
@@ -87,12 +75,7 @@ const name: GridColumn<Row> = {
 };
 /** A column that is there once the job has a code of colours. */
 const colourItems = computed(() => job.design.colours);
-const codes = computed(() =>
-  Object.entries(colourItems.value ?? {}).map(([value, { tag, colour }]) => ({
-    value,
-    text: colour === undefined ? tag : `${tag}: ${colour}`,
-  })),
-);
+const codes = computed(() => codesOf(colourItems.value));
 const hasCode = computed(() => codes.value.length > 0);
 const byCode: GridColumn<Row> = {
   id: 'code',
@@ -129,7 +112,7 @@ const columns = computed((): GridColumn<Row>[] =>
           text: (row) => said('lengthM', row),
           width: '3.6rem',
         },
-        remove,
+        removeColumn,
       ]
     : [
         name,
@@ -155,7 +138,7 @@ const columns = computed((): GridColumn<Row>[] =>
         choice('system', 'system', 'System', texts(loomSystems), 'low voltage (default)', '9rem'),
         choice('state', 'state', 'State', texts(wireStates), 'provisional (default)', '9rem'),
         choice('was', 'old loom', 'Of the old loom', texts(oldWire), 'new (default)', '8rem'),
-        remove,
+        removeColumn,
       ],
 );
 function add(): void {
