@@ -8,7 +8,7 @@ export const folders = {
   /** What happened. Entries know nothing of designs; each room of the trade judges what is recorded of its own things. */
   record: ['.'],
   /** What a design is, and how things follow from it. */
-  model: ['parts', 'document', 'step', 'library'],
+  model: ['parts', 'document', 'step', 'procedure', 'room', 'library'],
   /** One room for each chapter of the job. */
   trade: [
     'vehicle',

@@ -16,6 +16,15 @@ test('no step and no calculator stands in two places', () => {
   expect(twice(rooms.flatMap(({ calculators }) => calculators.map(({ name }) => name)))).toEqual([]);
 });
 
+test('no template of the procedure stands in two places, and each goes by its own name', () => {
+  const templates = rooms.flatMap(({ procedures }) =>
+    procedures.flatMap((one) => Object.entries(one.templates)),
+  );
+  expect(twice(templates.map(([id]) => id))).toEqual([]);
+  expect(templates.filter(([key, { id }]) => key !== id)).toEqual([]);
+  expect(templates.length).toBeGreaterThan(45);
+});
+
 test('steps come in the order of the job, for a person who reads along', () => {
   expect(rooms.map(({ name }) => name)).toEqual([
     ...['library', 'vehicle', 'pack', 'balance', 'network', 'precharge', 'fuse', 'conductor'],

@@ -17,7 +17,7 @@ import { chargingRoom } from './trade/charging';
 import { coolingRoom } from './trade/cooling';
 import { lowVoltageRoom } from './trade/low-voltage';
 import { monitoringRoom } from './trade/monitoring';
-import type { Room } from './model/step';
+import type { Room } from './model/room';
 
 /** The rooms of the trade, in the order of the job: whoever wants their steps, calculators or stations asks here. */
 export const rooms: readonly Room[] = [

@@ -328,7 +328,7 @@ export const mutations = [
   },
   {
     ...core(
-      'whole/commissioning/procedure-coolant.ts',
+      'trade/cooling/templates/coolant.ts',
       'touchedBy: [id, ...(piece.modules ?? [])]',
       'touchedBy: [id]',
       'demo/cooling',

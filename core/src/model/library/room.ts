@@ -1,4 +1,4 @@
-import { defineRoom } from '../step';
+import { defineRoom } from '../room';
 import { librarySteps } from './steps';
 
 export const libraryRoom = defineRoom('library', 'protect')

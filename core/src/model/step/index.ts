@@ -5,4 +5,3 @@ export { Inputs } from './inputs';
 export { adviceOf, dedupe, gapsBehind, judge, type Ranking, type Replacements, type Verdict } from './judge';
 export type { Reader, SharedView, StepDefinition, StepOutput } from './reader';
 export { Run, type FigureShape } from './run';
-export { defineRoom, type Room } from './room';

@@ -49,3 +49,4 @@ export { schools, type School } from './schools';
 export { dayStartMs, WorkCalendar, type WorkHours } from './work-hours';
 export { chooseSet, type Candidate, type ChosenSet } from './choose-set';
 export { intoString, type IntoString, type IntoStringInput } from './into-string';
+export { stepsOfItem } from './templates/intake';

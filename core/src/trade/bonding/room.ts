@@ -1,8 +1,10 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { bondingSteps } from './steps';
 import { bondRecordChecks } from './recorded';
+import { bondsProcedure } from './templates/bonds';
 
 export const bondingRoom = defineRoom('bonding', 'protect')
   .withRules('bonding', 'marking', 'charging')
   .withSteps(...bondingSteps)
-  .withRecord(bondRecordChecks);
+  .withRecord(bondRecordChecks)
+  .withProcedure(bondsProcedure);

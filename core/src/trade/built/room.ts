@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { builtChecks } from './recorded';
 
 export const builtRoom = defineRoom('built', 'prove').withRules('built').withRecord(builtChecks);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { acCharge } from './ac-charge';
 import { branchStep, chargerStep } from './branch-step';
 import { breakerStep } from './breaker-step';
@@ -13,6 +13,7 @@ import { stationStep } from './station-step';
 import { supplyStep } from './supply-step';
 import { thresholdLadder } from './threshold-ladder';
 import { winterStep } from './winter-step';
+import { chargeProcedure } from './templates/charge';
 
 export const chargingRoom = defineRoom('charging', 'charge')
   .withRules('charge', 'charge-curve', 'ac-charge', 'dcfc-window', 'threshold-ladder')
@@ -32,4 +33,5 @@ export const chargingRoom = defineRoom('charging', 'charge')
   .withCalculator(acCharge)
   .withCalculator(chargeCurve)
   .withCalculator(dcfcWindow)
-  .withCalculator(thresholdLadder);
+  .withCalculator(thresholdLadder)
+  .withProcedure(chargeProcedure);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { busbar } from './busbar';
 import { busbarSteps } from './busbar-step';
 import { cable } from './cable';

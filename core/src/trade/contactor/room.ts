@@ -1,6 +1,8 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { contactorSteps } from './steps';
+import { coilsProcedure } from './templates/coils';
 
 export const contactorRoom = defineRoom('contactor', 'protect')
   .withRules('contactor', 'disconnect', 'plug')
-  .withSteps(...contactorSteps);
+  .withSteps(...contactorSteps)
+  .withProcedure(coilsProcedure);

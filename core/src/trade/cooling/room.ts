@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { airStep } from './air-step';
 import { boxStep } from './box-step';
 import { boxUa } from './box-ua';
@@ -17,6 +17,7 @@ import { packStep } from './pack-step';
 import { packThermal } from './pack-thermal';
 import { plumbingStep, schoolStep } from './plumbing-step';
 import { warmUp } from './warm-up';
+import { coolantProcedure } from './templates/coolant';
 
 export const coolingRoom = defineRoom('cooling', 'cool')
   .withRules(
@@ -50,4 +51,5 @@ export const coolingRoom = defineRoom('cooling', 'cool')
   .withCalculator(boxUa)
   .withCalculator(heaterAtVoltage)
   .withCalculator(leakTest)
-  .withCalculator(expansion);
+  .withCalculator(expansion)
+  .withProcedure(coolantProcedure);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { distanceSteps } from './steps';
 
 export const distancesRoom = defineRoom('distances', 'protect')

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { faultCurrent } from './fault-current';
 import { fuse } from './fuse';
 import { fuseSteps } from './steps';

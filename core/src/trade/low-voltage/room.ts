@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { adapterStep, colourStep } from './adapter-step';
 import { budgetStep } from './budget-step';
 import { controllerStep } from './controller-step';
@@ -12,6 +12,7 @@ import { serviceStep } from './service-step';
 import { twelveVolt } from './twelve-volt';
 import { wire12v } from './wire-12v';
 import { wireStep } from './wire-step';
+import { underLoadProcedure } from './templates/under-load';
 
 export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
   .withRules('low-voltage', 'looms', 'twelve-volt', 'wire-12v')
@@ -32,4 +33,5 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
     colourStep,
   )
   .withCalculator(twelveVolt)
-  .withCalculator(wire12v);
+  .withCalculator(wire12v)
+  .withProcedure(underLoadProcedure);

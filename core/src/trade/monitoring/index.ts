@@ -15,3 +15,5 @@ export { plugOrder, spanOf, type PlugMove, type PlugOrder } from './plug-order';
 export { jointsLeftOut, plugOrderOf } from './order-step';
 export { spunDevices, type SpinAnswer } from './spin-step';
 export { spinFuse, spinOf, type Spin } from './spin';
+export { faultText } from './templates/ladders';
+export { withRecord } from './templates/power-up';

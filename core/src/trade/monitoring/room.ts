@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { bmsMap } from './bms-map';
 import { ladderCheck } from './ladder-check';
 import { boardStep } from './board-step';
@@ -11,6 +11,8 @@ import { sensorsStep } from './sensors-step';
 import { spinStep } from './spin-step';
 import { senseError } from './sense-error';
 import { topologyCompare } from './topology-compare';
+import { laddersProcedure } from './templates/ladders';
+import { powerUpProcedure } from './templates/power-up';
 
 export const monitoringRoom = defineRoom('monitoring', 'sense')
   .withRules('monitoring', 'bms-map', 'ladder-check', 'topology-compare')
@@ -18,4 +20,5 @@ export const monitoringRoom = defineRoom('monitoring', 'sense')
   .withCalculator(bmsMap)
   .withCalculator(ladderCheck)
   .withCalculator(topologyCompare)
-  .withCalculator(senseError);
+  .withCalculator(senseError)
+  .withProcedure(laddersProcedure, powerUpProcedure);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { ambientStep } from './ambient-step';
 import { normSteps } from './steps';
 import { usualStep } from './usual-step';

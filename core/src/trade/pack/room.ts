@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { pack } from './pack';
 import { segments } from './segments';
 import { stockChecks } from './recorded';

@@ -40,3 +40,4 @@ export {
   type SwitchEvent,
 } from './sequence';
 export { packHighest } from './places';
+export { provesDead } from './templates/first-hv';

@@ -1,9 +1,11 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { busDischarge } from './bus-discharge';
 import { prechargeChoose } from './choose';
 import { prechargeFit } from './fit';
 import { precharge } from './precharge';
 import { prechargeSteps } from './steps';
+import { partsProcedure } from './templates/parts';
+import { firstHvProcedure } from './templates/first-hv';
 
 export const prechargeRoom = defineRoom('precharge', 'protect')
   .withRules('precharge', 'precharge-fit', 'bus-discharge')
@@ -11,4 +13,5 @@ export const prechargeRoom = defineRoom('precharge', 'protect')
   .withCalculator(precharge)
   .withCalculator(prechargeChoose)
   .withCalculator(prechargeFit)
-  .withCalculator(busDischarge);
+  .withCalculator(busDischarge)
+  .withProcedure(partsProcedure, firstHvProcedure);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { bendCard } from './bend-card';
 import { conduitFit } from './conduit-fit';
 import { cutPlan } from './cut-plan';
@@ -12,6 +12,8 @@ import { runStep } from './run-step';
 import { signalStep } from './signal-step';
 import { tubeStep } from './tube-step';
 import { faceStep, openingStep, throughStep } from './wall-step';
+import { routesProcedure } from './templates/routes';
+import { polesProcedure } from './templates/poles';
 
 export const routingRoom = defineRoom('routing', 'route')
   .withRules('route', 'bend-card', 'conduit-fit', 'pull', 'cut-plan', 'run', 'wall')
@@ -31,4 +33,5 @@ export const routingRoom = defineRoom('routing', 'route')
   .withCalculator(bendCard)
   .withCalculator(conduitFit)
   .withCalculator(pull)
-  .withCalculator(cutPlan);
+  .withCalculator(cutPlan)
+  .withProcedure(routesProcedure, polesProcedure);

@@ -1,4 +1,4 @@
-import { defineRoom } from '../../model/step';
+import { defineRoom } from '../../model/room';
 import { axleLoads } from './axle-loads';
 import { range } from './range';
 import { vehicleSteps } from './steps';

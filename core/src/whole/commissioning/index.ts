@@ -6,10 +6,10 @@ export {
   type Hazard,
   type ProcedureStep,
   type StepWalk,
-} from './procedure-builder';
+  type Suspect,
+} from '../../model/procedure';
 export { procedureFor } from './procedure';
-export { withRecord } from './procedure-power-up';
-export { faultText } from './procedure-sense';
-export { suspects, type Suspect } from './suspects';
+export { faultText, withRecord } from '../../trade/monitoring';
+export { suspects } from './suspects';
 export { behaviours, standInNames, standInReading } from './stand-in';
-export { stepsOfItem } from './procedure-intake';
+export { stepsOfItem } from '../../trade/balance';

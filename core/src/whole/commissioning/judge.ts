@@ -2,10 +2,10 @@ import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { medianOf } from '../../trade/balance';
 import { leakTest } from '../../trade/cooling';
 import { ladderCheck } from '../../trade/monitoring';
-import { faultText } from './procedure-sense';
+import { faultText } from '../../trade/monitoring';
 import { loadWords, prechargeFit } from '../../trade/precharge';
 import type { Detail, Measured, Verdict } from '../../record';
-import type { Expectation } from './procedure-builder';
+import type { Expectation } from '../../model/procedure';
 
 export interface Judgement {
   verdict: Verdict;

@@ -1,37 +1,28 @@
-import { laid, switchedCircuits, type Design } from '../../model/document';
-import { prechargedCircuits } from '../../trade/precharge';
+import { laid, type Design } from '../../model/document';
+import { Builder, type ProcedureStep, type Template } from '../../model/procedure';
 import type { Evaluation } from '../../model/step';
-import { Builder, type ProcedureStep } from './procedure-builder';
-import { bleedResistances, circuitParts, coils } from './procedure-circuits';
-import { charging } from './procedure-charge';
-import { coolant, coolantUnderLoad } from './procedure-coolant';
-import { firstHv, polarity } from './procedure-hv';
-import { insulation } from './procedure-insulation';
-import { intakeSteps } from './procedure-intake';
-import { powerUp } from './procedure-power-up';
-import { routes } from './procedure-routes';
-import { senseLadders } from './procedure-sense';
-import { bonds, branchPolarity, torques } from './procedure-wiring';
+import { gates } from '../../record';
+import { rooms } from '../../rooms';
 
-/** The procedure for a design: what to do, in which gate, and what is expected, with what it rests on. */
+const procedures = rooms.flatMap((room) => room.procedures);
+
+/** Every template there is, by id. */
+const templates: Readonly<Record<string, Template>> = Object.assign(
+  {},
+  ...procedures.map((one) => one.templates),
+);
+
+/** The template that a step was made by. */
+export const templateOf = ({ template }: Pick<ProcedureStep, 'template'>): Template => templates[template]!;
+
+const place = new Map(gates.map(({ id }, i) => [id, i]));
+
+/**
+ * The procedure for a design: what to do, in which gate, and what is expected, with what it rests on. Gates come in
+ * their order, and within one the rooms in the order of the job.
+ */
 export function procedureFor(asDrawn: Design, evaluation: Evaluation): ProcedureStep[] {
-  const design = laid(asDrawn);
-  const builder = new Builder(design, evaluation);
-  intakeSteps(builder);
-  for (const id of prechargedCircuits(design)) circuitParts(builder, id);
-  bleedResistances(builder);
-  torques(builder);
-  bonds(builder);
-  routes(builder);
-  branchPolarity(builder);
-  for (const id of switchedCircuits(design)) coils(builder, id);
-  coolant(builder);
-  insulation(builder);
-  senseLadders(builder);
-  powerUp(builder);
-  polarity(builder);
-  for (const id of prechargedCircuits(design)) firstHv(builder, id);
-  charging(builder);
-  coolantUnderLoad(builder);
-  return builder.steps;
+  const builder = new Builder(laid(asDrawn), evaluation);
+  for (const { steps } of procedures) steps(builder);
+  return builder.steps.sort((a, b) => place.get(a.gate)! - place.get(b.gate)!);
 }

@@ -1,11 +1,11 @@
 import type { Design } from '../../model/document';
 import { figureId } from '../../ground/figure';
-import { interpolate } from '../../ground/math';
 import { standardAtmosphereKPa } from '../../trade/cooling';
 import { busVoltageAt } from '../../trade/precharge';
 import type { Instrument, Measured } from '../../record';
 import type { Evaluation } from '../../model/step';
-import type { ProcedureStep } from './procedure-builder';
+import type { Case, Near, ProcedureStep } from '../../model/procedure';
+import { templateOf } from './procedure';
 
 /** What a stand-in instrument can be told to do. */
 export const behaviours: Record<Instrument['kind'], { id: string; label: string }[]> = {
@@ -120,36 +120,17 @@ export function standInReading(
   if (expected.kind === 'ladder') return ladderReading(expected, behaviour, noise);
   if (expected.kind === 'list') return listReading(expected, behaviour, noise);
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
-  const truth = trueValue(step, design, evaluation, noise);
+  const truth = trueValue({ step, expected, design, evaluation }, noise);
   const value = misread(truth, expected, behaviour);
   return { kind: 'value', value: Number(value.toPrecision(4)), unit: expected.unit };
 }
 
 type Range = Extract<NonNullable<ProcedureStep['expected']>, { kind: 'range' }>;
 
-function trueValue(step: ProcedureStep, design: Design, evaluation: Evaluation, noise: () => number): number {
-  const expected = step.expected as Range;
-  const template = step.id.split(':')[0];
-  const near = (value: number, share: number) => value * (1 + share * noise());
-  if (template === 'intake-voltage' || template === 'intake-rested')
-    return near(restingVoltage(design, step.subjects[0]!.id) ?? expected.max! * 0.88, 0.004);
-  if (template === 'polarity')
-    return near(evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value ?? 0, 0.004);
-  if (template === 'intake-sensor') return near(10_000, 0.02);
-  if (expected.unit === 'MΩ') return near(Math.max((expected.min ?? 0) * 40, 8), 0.2);
-  if (template === 'bus-dead' || template === 'inlet-weld') return near(0.4, 0.5);
-  if (template === 'charge-stop') return near(expected.nominal!, 0.004);
-  if (template === 'charge-cut') return near(0.02, 0.5);
-  if (template === 'inlet-inhibit') return near(0.05, 0.5);
-  return near(expected.nominal ?? ((expected.min ?? 0) + (expected.max ?? 0)) / 2, 0.02);
-}
-
-/** A module at 55 % charge. */
-function restingVoltage(design: Design, moduleId: string): number | null {
-  const part = design.parts[design.modules[moduleId]?.part ?? ''];
-  return part?.kind === 'module'
-    ? interpolate(part.data.cell.ocvTable, 0.55) * part.data.cellsInSeries
-    : null;
+function trueValue(of: Case, noise: () => number): number {
+  const near: Near = (value, share) => value * (1 + share * noise());
+  const { min = 0, max = 0, nominal } = of.expected as Range;
+  return templateOf(of.step).reads?.(of, near) ?? near(nominal ?? (min + max) / 2, 0.02);
 }
 
 function misread(truth: number, { min, max, unit }: Range, behaviour: string): number {

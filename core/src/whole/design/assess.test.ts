@@ -45,6 +45,7 @@ const basis = (value: number): Basis[] => [
 
 const step = (id: string, gate: ProcedureStep['gate'], now: number): ProcedureStep => ({
   id,
+  template: id.split(':')[0]!,
   gate,
   title: id,
   do: '',

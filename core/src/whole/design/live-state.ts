@@ -8,7 +8,9 @@ import {
   type Network,
 } from '../../trade/network';
 import type { ProcedureStep } from '../commissioning';
+import { isStepOf } from '../../model/procedure';
 import { boardMapOf, spanOf } from '../../trade/monitoring';
+import { provesDead } from '../../trade/precharge';
 import { formatNumber } from '../../ground/quantity';
 import { positionText, type Entry, type EntryOf, type PositionBody, type PositionSum } from '../../record';
 
@@ -70,10 +72,10 @@ function chargedLoads(network: Network, map: LiveMapResult, limitV: number): Id[
 }
 
 /** Results that prove the bus dead. */
-const provesDead = (entry: Entry) =>
-  entry.body.kind === 'result' &&
-  entry.body.verdict === 'pass' &&
-  (entry.body.step.startsWith('bus-dead:') || entry.body.step.startsWith('stop-discharge:'));
+const provedDead = ({ body }: Entry) =>
+  body.kind === 'result' &&
+  body.verdict === 'pass' &&
+  provesDead.some((template) => isStepOf(template, body.step));
 
 /**
  * Devices that may still hold charge when a new position is recorded: what was live or charged before, and has not
@@ -86,7 +88,7 @@ export function storedAfter(
   entries: readonly Entry[],
 ): Id[] {
   if (before === null) return [];
-  if (entries.some((entry) => entry.seq > before.seq && provesDead(entry))) return [];
+  if (entries.some((entry) => entry.seq > before.seq && provedDead(entry))) return [];
   const map = liveMapOf(network, openElements(network, before.body));
   const charged = chargedLoads(network, map, touchLimitOf(design));
   return [...new Set([...(before.body.stored ?? []), ...charged])];
@@ -144,7 +146,7 @@ export function liveStateOf(
   const network = deriveNetwork(design);
   const open = openElements(network, body);
   const known = new Set(network.elements.map(({ id }) => id));
-  const proved = entries.some((entry) => entry.seq > position.seq && provesDead(entry));
+  const proved = entries.some((entry) => entry.seq > position.seq && provedDead(entry));
   const most = storedAtMost(design, network);
   const stored = proved ? [] : (body.stored ?? []).filter((id) => most[id] !== undefined);
   const map = liveMapOf(network, open, Object.fromEntries(stored.map((id) => [id, most[id]!])));

@@ -19,7 +19,7 @@ const fromV = computed(() => {
   if (waiting.length > 0)
     return { volts: Math.max(...waiting.map(({ last }) => last!.voltageV)), from: 'the highest reading' };
   const measured = job.assessment.steps.flatMap(({ step, entry }) =>
-    step.id.startsWith('intake-voltage:') && entry?.body.measured.kind === 'value'
+    step.template === 'intake-voltage' && entry?.body.measured.kind === 'value'
       ? [entry.body.measured.value / (data.value?.cellsInSeries ?? 1)]
       : [],
   );

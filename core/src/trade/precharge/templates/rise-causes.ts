@@ -1,17 +1,12 @@
-import { figureId, type FigureName } from '../../ground/figure';
-import { catalogueOf } from '../../model/parts';
-import {
-  busDevices,
-  busOf,
-  loadWords,
-  mainBus,
-  prechargeDefaults,
-  prechargeFit,
-  timeToReachS,
-} from '../../trade/precharge';
-import { formatNumber, formatQuantity } from '../../ground/quantity';
-import type { Measured } from '../../record';
-import { nominalOf, type Case, type Hypothesis } from './suspect-case';
+import { figureId, type FigureName } from '../../../ground/figure';
+import { catalogueOf } from '../../../model/parts';
+import { busDevices, busOf, mainBus } from '../bus-step';
+import { prechargeFit } from '../fit';
+import { prechargeDefaults, timeToReachS } from '../precharge';
+import { loadWords } from '../sequence';
+import { formatNumber, formatQuantity } from '../../../ground/quantity';
+import type { Measured } from '../../../record';
+import { nominalOf, type Case, type Hypothesis } from '../../../model/procedure';
 
 export function riseCauses(of: Case, value: number, measured: Measured): Hypothesis[] {
   const { design, evaluation, expected } = of;

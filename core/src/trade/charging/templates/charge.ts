@@ -1,8 +1,41 @@
-import { figureId } from '../../ground/figure';
-import type { Id } from '../../model/document';
-import { touchLimitOf } from '../../model/document';
-import type { SupplyAnswer } from '../../trade/charging';
-import type { Builder } from './procedure-builder';
+import { figureId } from '../../../ground/figure';
+import type { Id } from '../../../model/document';
+import { touchLimitOf } from '../../../model/document';
+import {
+  defineTemplates,
+  nominalOf,
+  slips,
+  type Builder,
+  type Case,
+  type Procedure,
+} from '../../../model/procedure';
+import type { SupplyAnswer } from '../supply-step';
+import { currentCauses, cutCauses, lostCauses, stopCauses, weldCauses } from './causes';
+
+const ofCurrent = { causes: (of: Case, value: number) => [...slips(of, value), ...currentCauses(of)] };
+
+const templates = defineTemplates({
+  'inlet-earth': {},
+  'inlet-release': {},
+  'inlet-inhibit': { reads: (_, near) => near(0.05, 0.5) },
+  'inlet-weld': {
+    reads: (_, near) => near(0.4, 0.5),
+    causes: (of, value) => [...slips(of, value), ...weldCauses],
+  },
+  'charge-current': ofCurrent,
+  'charge-pilot': ofCurrent,
+  'charge-cable': ofCurrent,
+  'charge-lost': { causes: (of, value) => [...slips(of, value), ...lostCauses] },
+  'charge-stop': {
+    reads: ({ expected }, near) => near(nominalOf(expected)!, 0.004),
+    causes: (of, value) => [...slips(of, value), ...stopCauses(of)],
+  },
+  'charge-cut': {
+    reads: (_, near) => near(0.02, 0.5),
+    causes: (of, value) => [...slips(of, value), ...cutCauses(of)],
+  },
+  'charge-station': {},
+});
 
 /** Current as clamped may lie above what is allowed by this share: the clamp’s own. */
 const aboveFraction = 0.05;
@@ -18,17 +51,13 @@ const releaseS = 60;
 const earthOhm = 0.1;
 /** What is left at the drive’s enable while it is blocked, V. */
 const blockedV = 1;
-/** Output of the converter with all loads on, within this share of its nominal. */
-const converterWithinFraction = 0.04;
-/** Loads below this current tell nothing of their wire by a drop, A. */
-const dropFromA = 2;
 /** What the tester’s smallest cable and pilot offer, A. */
 const smallest = { cableA: 13, pilotA: 6 };
 
 const gate = 'charging' as const;
 
-/** From the inlet as fitted to each way that ends a charge, tried once; and the low voltage under load. */
-export function charging(builder: Builder): void {
+/** From the inlet as fitted to each way that ends a charge, tried once. */
+function charging(builder: Builder): void {
   const { design } = builder;
   const supplies = Object.entries(design.supplies ?? {});
   const mains = supplies.filter(([, { kind }]) => kind !== 'station').map(([id]) => id);
@@ -42,8 +71,6 @@ export function charging(builder: Builder): void {
     if (device.kind === 'charger' && supplies.length > 0) endsByItself(builder, id);
   for (const cut of Object.keys(design.cuts ?? {})) cutOff(builder, cut);
   for (const [id, { kind }] of supplies) if (kind === 'station') atStation(builder, id);
-  converter(builder);
-  for (const load of Object.keys(design.loads ?? {})) dropAt(builder, load);
 }
 
 const chargerIds = ({ design }: Builder): Id[] =>
@@ -59,7 +86,8 @@ function fitted(builder: Builder, inlet: Id): void {
     gate,
     hazard: 'isolated',
     instrument: 'meter',
-    id: `inlet-earth:${inlet}`,
+    template: templates['inlet-earth'],
+    of: inlet,
     title: `Earth pin of ${tag} to the chassis`,
     do: `With nothing plugged in: from the earth pin of ${tag} to bare metal of the chassis, leads zeroed first. Look at drain, seals, strain relief and blanked cavities while you are there.`,
     why: 'A fault in the charger goes to earth through this pin, or through whoever touches the body.',
@@ -74,7 +102,8 @@ function fitted(builder: Builder, inlet: Id): void {
       gate,
       hazard: 'low-voltage',
       instrument: 'charge-tester',
-      id: `inlet-release:${inlet}`,
+      template: templates['inlet-release'],
+      of: inlet,
       title: `Release of ${tag} by hand`,
       do: `Plug locked, the low voltage off: find the release and free the plug, as somebody would who has only the hand-over book. Read the seconds it takes.`,
       why: 'A lock that fails holds the vehicle at the post; force breaks inlet and cable.',
@@ -88,7 +117,8 @@ function fitted(builder: Builder, inlet: Id): void {
     gate,
     hazard: 'isolated',
     instrument: 'meter',
-    id: `inlet-inhibit:${inlet}`,
+    template: templates['inlet-inhibit'],
+    of: inlet,
     title: `Drive blocked while ${tag} is plugged in`,
     do: 'Driven wheels off the ground, service disconnect out, plug in. Ask for drive in the usual way; read the enable of the inverter.',
     why: 'A vehicle that leaves with its plug in tears it off live.',
@@ -104,7 +134,8 @@ function fitted(builder: Builder, inlet: Id): void {
     gate,
     hazard: 'live',
     instrument: 'meter',
-    id: `inlet-weld:${inlet}`,
+    template: templates['inlet-weld'],
+    of: inlet,
     title: `Contactors of ${tag} apart`,
     do: `High voltage on, ${tag} open and nothing in it, its contactors told to stay open: probes put on with the bus proved dead before. Read between its two DC contacts, then each of them to the chassis; record the highest.`,
     why: 'With a contactor welded, what lies under the lid is live.',
@@ -127,7 +158,8 @@ function offered(builder: Builder, supply: Id): void {
     gate,
     hazard: 'live',
     instrument: 'clamp-meter',
-    id: `charge-current:${supply}`,
+    template: templates['charge-current'],
+    of: supply,
     title: `Current at ${tag}`,
     do: `Charge at ${tag}, or at the tester set to what it offers. Clamp each phase and then the neutral once the current stands; record the highest phase.`,
     why: 'What one reads in the app is what the charger believes; the breaker believes the clamp.',
@@ -160,12 +192,13 @@ function offered(builder: Builder, supply: Id): void {
 function signals(builder: Builder, inlet: Id): void {
   const { tag } = builder.design.inlets![inlet]!;
   const subjects = [{ id: inlet, tag }];
-  const limit = (id: string, title: string, act: string, currentA: number) =>
+  const limit = (id: 'charge-pilot' | 'charge-cable', title: string, act: string, currentA: number) =>
     builder.add({
       gate,
       hazard: 'live',
       instrument: 'clamp-meter',
-      id: `${id}:${inlet}`,
+      template: templates[id],
+      of: inlet,
       title,
       do: act,
       why: 'A limit that is not obeyed shows only when the cable smells.',
@@ -191,7 +224,8 @@ function signals(builder: Builder, inlet: Id): void {
     gate,
     hazard: 'live',
     instrument: 'charge-tester',
-    id: `charge-lost:${inlet}`,
+    template: templates['charge-lost'],
+    of: inlet,
     title: `Pilot lost at ${tag}`,
     do: `While it charges from the tester, take the pilot away. Read the seconds until no current flows.`,
     why: 'A plug that is pulled breaks the pilot first: current must be gone before its contacts part.',
@@ -210,7 +244,8 @@ function endsByItself(builder: Builder, charger: Id): void {
     gate,
     hazard: 'live',
     instrument: 'meter',
-    id: `charge-stop:${charger}`,
+    template: templates['charge-stop'],
+    of: charger,
     title: `${tag} stops by itself`,
     do: `A full charge with somebody beside it to the end: probes on the pack put on before, the monitor watched cell by cell. Record the voltage of the pack at which the current ends. If it passes what is expected, end the charge by hand.`,
     why: 'Everything behind it is there for the day on which it does not.',
@@ -241,7 +276,8 @@ function cutOff(builder: Builder, cut: Id): void {
     gate,
     hazard: 'live',
     instrument: 'clamp-meter',
-    id: `charge-cut:${cut}`,
+    template: templates['charge-cut'],
+    of: cut,
     title: `${tag} ends the charge alone`,
     do: `Charging at the least current, the charger’s own end set aside by its maker’s procedure, or the cut’s threshold brought down to where the pack is. Let ${tag} act (${opens ?? 'its way'}) and clamp what still flows; then once more with one of its contacts held closed. Set back what was moved, and read it back. ${armedAt === undefined ? '' : `It is armed again at: ${armedAt}.`}`,
     why: 'A way that was never tried is a hope; one contact that sticks must not be enough to go on.',
@@ -263,7 +299,8 @@ function atStation(builder: Builder, supply: Id): void {
     gate,
     hazard: 'live',
     instrument: 'clamp-meter',
-    id: `charge-station:${supply}`,
+    template: templates['charge-station'],
+    of: supply,
     title: `Current at ${tag}`,
     do: `Charge at ${tag} for a quarter of an hour from a low state. Clamp a DC cable where its insulation is whole; record the highest, and look at the temperatures of the inlet’s contacts.`,
     why: 'The station gives what the vehicle asks for: an asked ampere too many is nobody else’s fault.',
@@ -275,57 +312,4 @@ function atStation(builder: Builder, supply: Id): void {
   });
 }
 
-/** The converter with every load on. */
-function converter(builder: Builder): void {
-  const { lowVoltage, parts } = builder.design;
-  const part = parts[lowVoltage?.converter ?? ''];
-  if (lowVoltage?.school === 'mains charger' || part?.kind !== 'converter') return;
-  const { outputV } = part.data;
-  const ids = Object.keys(builder.design.devices).filter(
-    (id) => builder.design.devices[id]!.kind === 'dc-dc',
-  );
-  builder.add({
-    gate,
-    hazard: 'live',
-    instrument: 'meter',
-    id: 'converter-load:vehicle',
-    title: 'Converter with every load on',
-    do: 'High voltage on, standing: lamps, blower, wipers, pumps all on for ten minutes. Read the low voltage at the battery.',
-    why: 'A converter that gives in under load empties the battery slowly enough that nobody notices.',
-    subjects: ids.map((id) => ({ id, tag: builder.design.devices[id]!.tag })),
-    touchedBy: ids,
-    range: {
-      kind: 'range',
-      min: outputV * (1 - converterWithinFraction),
-      max: outputV * (1 + converterWithinFraction),
-      nominal: outputV,
-      unit: 'V',
-    },
-    gaps: [],
-    basis: [builder.row('converter:outputV', 'output of the converter', outputV, 'V')],
-  });
-}
-
-/** Voltage lost on the way to a load that draws enough to show it. */
-function dropAt(builder: Builder, load: Id): void {
-  const { tag } = builder.design.loads![load]!;
-  const current = builder.evaluation.figures[figureId('low-voltage.load', load, 'currentA')]?.value ?? 0;
-  if (current < dropFromA) return;
-  const drop = builder.figures(figureId('low-voltage.load', load, 'dropV'));
-  const figure = builder.evaluation.figures[figureId('low-voltage.load', load, 'dropV')];
-  const most = figure?.limit?.max ?? 0;
-  builder.add({
-    gate,
-    hazard: 'low-voltage',
-    instrument: 'meter',
-    id: `load-drop:${load}`,
-    title: `Drop to ${tag}`,
-    do: `${tag} on: from the battery’s plus to its feed, and from its return to the battery’s minus; record the sum.`,
-    why: 'A crimp that is bad by a tenth of an ohm passes every continuity test.',
-    subjects: [{ id: load, tag }],
-    touchedBy: [load],
-    range: { kind: 'range', max: most, nominal: drop.values[0]!, unit: 'V' },
-    gaps: drop.gaps,
-    basis: [...drop.basis, builder.row(`load:${load}:most`, `drop allowed to ${tag}`, most, 'V')],
-  });
-}
+export const chargeProcedure: Procedure = { templates, steps: charging };

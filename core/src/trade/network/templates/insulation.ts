@@ -1,8 +1,23 @@
-import { everyCircuit, type Id, settingsDefaults } from '../../model/document';
-import { figureId, type Gap } from '../../ground/figure';
-import { formatNumber } from '../../ground/quantity';
-import type { Basis } from '../../record';
-import type { Builder } from './procedure-builder';
+import { everyCircuit, type Id, settingsDefaults } from '../../../model/document';
+import { figureId, type Gap } from '../../../ground/figure';
+import { formatNumber, formatQuantity } from '../../../ground/quantity';
+import type { Basis } from '../../../record';
+import {
+  defineTemplates,
+  insulationReads,
+  type Builder,
+  type Case,
+  type Hypothesis,
+  type Procedure,
+} from '../../../model/procedure';
+
+const asInsulation = { reads: insulationReads, causes: insulationCauses };
+
+const templates = defineTemplates({
+  'insulation-negative': asInsulation,
+  'insulation-positive': asInsulation,
+  'insulation-branch': asInsulation,
+});
 
 /** Everything that can leak: opening any of it makes the whole due again. */
 const everything = ({ design }: Builder): Id[] => [
@@ -14,7 +29,7 @@ const everything = ({ design }: Builder): Id[] => [
 ];
 
 /** Both poles of the pack, then every circuit behind it, each by itself. */
-export function insulation(builder: Builder): void {
+function insulation(builder: Builder): void {
   const highest = builder.figures(figureId('pack.pack', 'pack', 'voltageMaxV'));
   const perV = builder.design.settings.insulationOhmPerV ?? settingsDefaults.insulationOhmPerV;
   const limit: { min: number; gaps: Gap[]; basis: Basis[] } = {
@@ -28,7 +43,8 @@ export function insulation(builder: Builder): void {
   for (const pole of ['negative', 'positive'] as const)
     builder.add({
       ...common,
-      id: `insulation-${pole}:pack`,
+      template: templates[`insulation-${pole}`],
+      of: 'pack',
       title: `Insulation, ${pole} pole to chassis`,
       do: `Electronics isolated from the tester. Test from the pack’s ${pole} pole to the chassis at a test voltage the makers allow; read after one minute.`,
       why,
@@ -43,7 +59,8 @@ export function insulation(builder: Builder): void {
     if (circuit.role === 'main') continue;
     builder.add({
       ...common,
-      id: `insulation-branch:${id}`,
+      template: templates['insulation-branch'],
+      of: id,
       title: `Insulation of ${circuit.tag}`,
       do: `${circuit.contactor === undefined ? 'Fuse out' : 'Contactors open'}, device unplugged or isolated from the tester. Join both poles of ${circuit.tag} and test them to the chassis at a test voltage the makers allow; read after one minute.`,
       why,
@@ -58,3 +75,27 @@ export function insulation(builder: Builder): void {
     });
   }
 }
+
+function insulationCauses({ design }: Case, value: number): Hypothesis[] {
+  const causes: Omit<Hypothesis, 'predicts'>[] = [];
+  if (value < 0.001)
+    causes.push({
+      cause: 'A conductor touches the chassis or a box',
+      because: `${formatQuantity(value, 'MΩ')} is a contact, not a leak`,
+      check: 'Take out links until it rises; the place lies in the piece that was taken out last.',
+    });
+  causes.push({
+    cause: 'Electronics were not isolated from the tester',
+    because: `${Object.keys(design.devices).length} devices have filters from bus to chassis`,
+    check: 'Unplug the devices and the monitor; test again.',
+  });
+  for (const box of Object.values(design.boxes))
+    causes.push({
+      cause: `Moisture or coolant in ${box.tag}`,
+      because: 'a reading that falls while the voltage is on is a wet surface',
+      check: `Open ${box.tag}, look at gland and vent, dry, test the box alone.`,
+    });
+  return causes.map((one) => ({ ...one, predicts: null }));
+}
+
+export const insulationProcedure: Procedure = { templates, steps: insulation };

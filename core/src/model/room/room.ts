@@ -2,7 +2,8 @@ import { registered, type AnyCalculator, type Calculator } from '../../ground/ca
 import type { Check } from '../../ground/figure';
 import type { Entry } from '../../record';
 import type { Design, Station } from '../document';
-import type { StepDefinition } from './reader';
+import type { Procedure } from '../procedure';
+import type { StepDefinition } from '../step';
 
 /** What a room of the trade brings, said once. */
 export interface Room {
@@ -16,6 +17,8 @@ export interface Room {
   calculators: readonly AnyCalculator[];
   /** What the record says against its things; nothing of what was not measured. */
   recorded: readonly RecordJudge[];
+  /** Its part of the procedure, in the order of the work. */
+  procedures: readonly Procedure[];
 }
 
 /** Judges entries that count, in the order of the chain, at a moment. */
@@ -28,6 +31,7 @@ export interface RoomBuilder extends Room {
   /** The stateless calculator, by its own name under `/api/calc/`. */
   withCalculator<Input, Result>(calculator: Calculator<Input, Result>): RoomBuilder;
   withRecord(judge: RecordJudge): RoomBuilder;
+  withProcedure(...procedures: readonly Procedure[]): RoomBuilder;
 }
 
 export function defineRoom(name: string, station: Station): RoomBuilder {
@@ -38,6 +42,7 @@ export function defineRoom(name: string, station: Station): RoomBuilder {
     withCalculator: (calculator) =>
       build({ ...room, calculators: [...room.calculators, registered(calculator)] }),
     withRecord: (judge) => build({ ...room, recorded: [...room.recorded, judge] }),
+    withProcedure: (...procedures) => build({ ...room, procedures: [...room.procedures, ...procedures] }),
   });
-  return build({ name, station, rules: [], steps: [], calculators: [], recorded: [] });
+  return build({ name, station, rules: [], steps: [], calculators: [], recorded: [], procedures: [] });
 }

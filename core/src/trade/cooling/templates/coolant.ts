@@ -1,7 +1,20 @@
-import type { Id } from '../../model/document';
-import { figureId } from '../../ground/figure';
-import { holdLimitKPa, plumbingToday, testOf, type LoopAnswer } from '../../trade/cooling';
-import type { Builder } from './procedure-builder';
+import type { Id } from '../../../model/document';
+import { figureId } from '../../../ground/figure';
+import { holdLimitKPa, testOf } from '../fill-step';
+import type { LoopAnswer } from '../loop-answer';
+import { plumbingToday } from '../present-step';
+import { defineTemplates, type Builder, type Procedure } from '../../../model/procedure';
+import { lessFlow } from './causes';
+
+const templates = defineTemplates({
+  'leak-plate': {},
+  'leak-box': {},
+  'leak-loop': {},
+  'fill-loop': {},
+  'flow-loop': { causes: (of, value) => lessFlow(of, value, (wanted) => value / wanted) },
+  // Less flow, and it comes out warmer.
+  'warm-box': { causes: (of, value) => lessFlow(of, value, (wanted) => wanted / value) },
+});
 
 /** A plate on the bench is held so long, min, and may fall by so much, kPa. */
 const plateTest = { minutes: 30, dropKPa: 1 };
@@ -17,7 +30,7 @@ const warmWithinFraction = 0.05;
 const benchL = 0.15;
 
 /** Leak tests in stages, filling, flow, and temperatures under load. */
-export function coolant(builder: Builder): void {
+function coolant(builder: Builder): void {
   const { design } = builder;
   for (const [id, piece] of Object.entries(design.plumbing ?? {}))
     if (piece.kind === 'plate') plateLeak(builder, id);
@@ -30,7 +43,7 @@ export function coolant(builder: Builder): void {
 }
 
 /** What coolant does once the vehicle draws power. */
-export function coolantUnderLoad(builder: Builder): void {
+function coolantUnderLoad(builder: Builder): void {
   for (const box of boxesWithPlates(builder)) warmBox(builder, box);
 }
 
@@ -83,7 +96,8 @@ function plateLeak(builder: Builder, id: Id): void {
   const testKPa = Math.min(test.testKPa, part?.kind === 'plate' ? part.data.testKPa : Infinity);
   builder.add({
     ...pressing,
-    id: `leak-plate:${id}`,
+    template: templates['leak-plate'],
+    of: id,
     title: `Leak test of ${piece.tag}, on the bench`,
     do: `Before any module lies on it: close one port of ${piece.tag}. ${watched}`,
     why: 'Once modules are on it, a plate that leaks is found by what it has ruined.',
@@ -119,7 +133,8 @@ function boxLeak(builder: Builder, box: Id): void {
   const volumeL = volumes.reduce<number>((sum, own) => sum + (own ?? 0), benchL);
   builder.add({
     ...pressing,
-    id: `leak-box:${box}`,
+    template: templates['leak-box'],
+    of: box,
     title: `Leak test of ${tag}, assembled`,
     do: `Plates, headers and clamps of ${tag} in place, clamps tightened and marked before anything hides them. ${watched}`,
     why: 'Most leaks are at clamps and nipples, made when the box was put together.',
@@ -161,7 +176,8 @@ function loopLeak(builder: Builder, loop: Id): void {
   const testKPa = Math.min(test.testKPa, ...pieces.map((id) => holdLimitKPa(today, id)));
   builder.add({
     ...pressing,
-    id: `leak-loop:${loop}`,
+    template: templates['leak-loop'],
+    of: loop,
     title: `Leak test of ${own.tag}, in the vehicle`,
     do: `All of ${own.tag} connected, every clamp tightened, marked and seen.${forNowWords(builder, loop)} ${watched}`,
     why: 'Coolant on live parts conducts: nothing is filled that does not hold air.',
@@ -196,7 +212,8 @@ function filling(builder: Builder, loop: Id): void {
     gate: 'coolant',
     hazard: 'pressure',
     instrument: 'flow-meter',
-    id: `fill-loop:${loop}`,
+    template: templates['fill-loop'],
+    of: loop,
     title: `Filling of ${own.tag}`,
     do: `Fill at the tank, slowly, pump running in short turns. Let air out from the lowest to the highest: ${bleeds.length === 0 ? 'no bleed is named' : bleeds.join(', ')}. Open the throttles fully while filling, then set them. Record the litres that went in.${forNowWords(builder, loop)}`,
     why: 'What does not go in is air, and it lies in the plates.',
@@ -222,7 +239,8 @@ function flowSeen(builder: Builder, loop: Id): void {
     gate: 'coolant',
     hazard: 'pressure',
     instrument: 'flow-meter',
-    id: `flow-loop:${loop}`,
+    template: templates['flow-loop'],
+    of: loop,
     title: `Flow of ${tag}`,
     do: `Pump of ${tag} on, loop warm enough that it runs as it will; read the flow behind the pump and see it return in the tank.${forNowWords(builder, loop)}`,
     why: 'A pump that runs is not a flow: air, a shut throttle and swapped hoses sound the same.',
@@ -257,7 +275,8 @@ function warmBox(builder: Builder, box: Id): void {
     gate: 'under-load',
     hazard: 'live',
     instrument: 'thermometer',
-    id: `warm-box:${box}`,
+    template: templates['warm-box'],
+    of: box,
     title: `Coolant over ${tag} under load`,
     do: `Probes on the feed and the return of ${tag}, put on before high voltage is on. Draw about ${Math.round(current.values[0]!)} A for half an hour, pump running; read how much warmer the return is.`,
     why: 'A box that is starved shows here before its cells suffer.',
@@ -285,3 +304,11 @@ function warmBox(builder: Builder, box: Id): void {
     ),
   });
 }
+
+export const coolantProcedure: Procedure = {
+  templates,
+  steps: (builder) => {
+    coolant(builder);
+    coolantUnderLoad(builder);
+  },
+};

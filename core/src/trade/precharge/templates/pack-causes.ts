@@ -1,6 +1,6 @@
-import { figureId } from '../../ground/figure';
-import { formatQuantity } from '../../ground/quantity';
-import type { Case, Hypothesis } from './suspect-case';
+import { figureId } from '../../../ground/figure';
+import { formatQuantity } from '../../../ground/quantity';
+import type { Case, Hypothesis } from '../../../model/procedure';
 
 export function packCauses({ design, evaluation }: Case): Hypothesis[] {
   const nominal = evaluation.figures[figureId('pack.pack', 'pack', 'voltageNominalV')]?.value;
@@ -33,28 +33,6 @@ export function packCauses({ design, evaluation }: Case): Hypothesis[] {
     predicts: null,
   });
   return causes;
-}
-
-export function insulationCauses({ design }: Case, value: number): Hypothesis[] {
-  const causes: Omit<Hypothesis, 'predicts'>[] = [];
-  if (value < 0.001)
-    causes.push({
-      cause: 'A conductor touches the chassis or a box',
-      because: `${formatQuantity(value, 'MΩ')} is a contact, not a leak`,
-      check: 'Take out links until it rises; the place lies in the piece that was taken out last.',
-    });
-  causes.push({
-    cause: 'Electronics were not isolated from the tester',
-    because: `${Object.keys(design.devices).length} devices have filters from bus to chassis`,
-    check: 'Unplug the devices and the monitor; test again.',
-  });
-  for (const box of Object.values(design.boxes))
-    causes.push({
-      cause: `Moisture or coolant in ${box.tag}`,
-      because: 'a reading that falls while the voltage is on is a wet surface',
-      check: `Open ${box.tag}, look at gland and vent, dry, test the box alone.`,
-    });
-  return causes.map((one) => ({ ...one, predicts: null }));
 }
 
 export function deadBusCauses({ evaluation }: Case, value: number): Hypothesis[] {

@@ -1,8 +1,16 @@
-import { formatNumber } from '../../ground/quantity';
-import type { Case, Hypothesis } from './suspect-case';
+import { formatNumber } from '../../../ground/quantity';
+import type { Case, Hypothesis } from '../../../model/procedure';
 
-/** Why coolant is warmer, or flows less, than the plumbing says. */
-export function coolantCauses({ step, design, expected }: Case, value: number): Hypothesis[] {
+/**
+ * Why coolant is warmer, or flows less, than the plumbing says.
+ *
+ * @param shareOf the share of the computed flow that a reading speaks of, from what it should have been
+ */
+export function lessFlow(
+  { step, design, expected }: Case,
+  value: number,
+  shareOf: (wanted: number) => number,
+): Hypothesis[] {
   const subject = step.subjects[0]!.id;
   const plumbing = Object.values(design.plumbing ?? {});
   const loop = Object.hasOwn(design.loops ?? {}, subject)
@@ -14,12 +22,7 @@ export function coolantCauses({ step, design, expected }: Case, value: number): 
   const named = (kind: 'valve' | 'pump') =>
     plumbing.flatMap((one) => (one.kind === kind && one.loop === loop ? [one.tag] : []));
   const wanted = expected.kind === 'range' ? expected.nominal : undefined;
-  const share =
-    wanted === undefined || !(wanted > 0 && value > 0)
-      ? null
-      : step.id.startsWith('warm-box:')
-        ? wanted / value
-        : value / wanted;
+  const share = wanted === undefined || !(wanted > 0 && value > 0) ? null : shareOf(wanted);
   const because =
     share === null
       ? 'Less flow than is computed.'

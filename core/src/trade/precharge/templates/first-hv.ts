@@ -1,18 +1,43 @@
-import { touchLimitOf, type Id, circuitDefaults, settingsDefaults } from '../../model/document';
-import { figureId, type Gap, type FigureName } from '../../ground/figure';
-import { busOf, capacitanceTolerance, mainBus } from '../../trade/precharge';
-import { formatNumber } from '../../ground/quantity';
-import type { Builder, Expectation } from './procedure-builder';
-import { busSubject, onBus } from './procedure-circuits';
+import { touchLimitOf, type Id, circuitDefaults, settingsDefaults } from '../../../model/document';
+import { figureId, type Gap, type FigureName } from '../../../ground/figure';
+import { busOf, mainBus, prechargedCircuits } from '../bus-step';
+import { capacitanceTolerance } from '../sequence';
+import { formatNumber } from '../../../ground/quantity';
+import {
+  defineTemplates,
+  slips,
+  type Builder,
+  type Expectation,
+  type Procedure,
+} from '../../../model/procedure';
+import { busSubject, onBus } from './bus';
+import { deadBusCauses, packCauses } from './pack-causes';
+import { dischargeCauses, riseCauses } from './rise-causes';
 
 const packFigure = (name: FigureName<'pack.pack'>) => figureId('pack.pack', 'pack', name);
 
+const templates = defineTemplates({
+  'bus-dead': { reads: (_, near) => near(0.4, 0.5), causes: deadBusCauses },
+  polarity: {
+    reads: ({ evaluation }, near) =>
+      near(evaluation.figures[packFigure('voltageNominalV')]?.value ?? 0, 0.004),
+    causes: (of, value) => [...slips(of, value), ...packCauses(of)],
+  },
+  'precharge-time': { causes: riseCauses },
+  'precharge-curve': { causes: riseCauses },
+  'stop-discharge': { causes: dischargeCauses },
+});
+
+/** Steps by which a bus was seen dead: before the last link, and after a stop. */
+export const provesDead = [templates['bus-dead'], templates['stop-discharge']];
+
 /** The bus dead before the last link, then the pack’s polarity at the mains. */
-export function polarity(builder: Builder): void {
+function polarity(builder: Builder): void {
   const { design } = builder;
   const limit = touchLimitOf(design);
   builder.add({
-    id: 'bus-dead:bus',
+    template: templates['bus-dead'],
+    of: 'bus',
     gate: 'first-hv',
     title: 'Bus proved dead before the last link',
     do: 'Service disconnect out. Measure bus + to bus −, and each pole to chassis; prove the meter before and after.',
@@ -26,7 +51,8 @@ export function polarity(builder: Builder): void {
   });
   const pack = builder.figures(packFigure('voltageMinV'), packFigure('voltageMaxV'));
   builder.add({
-    id: 'polarity:pack',
+    template: templates['polarity'],
+    of: 'pack',
     gate: 'first-hv',
     title: 'Polarity and voltage at the main contactors',
     do: 'Last link closed, mains open. Measure from pack − to pack + on the pack’s side of the main contactors.',
@@ -49,7 +75,7 @@ export function polarity(builder: Builder): void {
 const timerTolerance = 0.1;
 
 /** A circuit’s first pre-charge with its curve, and its first stop. */
-export function firstHv(builder: Builder, id: Id): void {
+function firstHv(builder: Builder, id: Id): void {
   const { design } = builder;
   const bus = busOf(design, id);
   prechargeTime(builder, id, bus);
@@ -61,7 +87,8 @@ export function firstHv(builder: Builder, id: Id): void {
   const upTo = Math.min(safeS * (1 + 0.1 + capacitanceTolerance), limitS);
   const below = `${formatNumber(touchLimitOf(design))} V`;
   builder.add({
-    id: `stop-discharge:${id}`,
+    template: templates['stop-discharge'],
+    of: id,
     gate: 'first-hv',
     title:
       bus === mainBus ? `Stop: time to below ${below}` : `Stop of ${circuit.tag}: time to below ${below}`,
@@ -104,7 +131,8 @@ function prechargeTime(builder: Builder, id: Id, bus: string): void {
       ? []
       : [{ kind: 'not-given', path: `circuits.${id}.timerS`, label: 'timer' }];
   builder.add({
-    id: `precharge-time:${id}`,
+    template: templates['precharge-time'],
+    of: id,
     gate: 'first-hv',
     title: `Pre-charge time of ${circuit.tag}`,
     do: 'Start once. Take the time from the pre-charge contactor closing to the main closing.',
@@ -166,7 +194,8 @@ function prechargeCurve(builder: Builder, id: Id, bus: string): void {
     unit: 'V',
   };
   builder.add({
-    id: `precharge-curve:${id}`,
+    template: templates['precharge-curve'],
+    of: id,
     gate: 'first-hv',
     title: `Pre-charge curve of ${circuit.tag}`,
     do: 'Read the pack’s own voltage with a meter. Then capture the bus voltage over time from the moment the pre-charge contactor closes, at least three time constants, differential probe.',
@@ -184,3 +213,11 @@ function prechargeCurve(builder: Builder, id: Id, bus: string): void {
     ],
   });
 }
+
+export const firstHvProcedure: Procedure = {
+  templates,
+  steps: (builder) => {
+    polarity(builder);
+    for (const id of prechargedCircuits(builder.design)) firstHv(builder, id);
+  },
+};

@@ -1,8 +1,17 @@
-import type { Gap } from '../../ground/figure';
-import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { conductorsOf, isHoseRun, waysAlong, type Id, type RunItem } from '../../model/document';
-import { measuredWithin, type RouteInput, type RouteResult } from '../../trade/routing';
-import type { Builder, ProcedureStep } from './procedure-builder';
+import type { Gap } from '../../../ground/figure';
+import { formatNumber, formatQuantity } from '../../../ground/quantity';
+import { conductorsOf, isHoseRun, waysAlong, type Id, type RunItem } from '../../../model/document';
+import type { RouteInput, RouteResult } from '../route';
+import { measuredWithin } from '../run-step';
+import { defineTemplates, type Builder, type NewStep, type Procedure } from '../../../model/procedure';
+
+const templates = defineTemplates({
+  'run-cut': {},
+  'run-near': {},
+  'run-clips': {},
+  'run-tube': {},
+  'run-ends': {},
+});
 
 /** Lines that the way passes at less than this many times what is asked are measured on the vehicle. */
 const nearTimes = 3;
@@ -12,7 +21,7 @@ const mostMoveMm = 2;
 const gaugeShare = 0.8;
 
 /** How each run was laid: near what, held how often, its tube before the cable goes in, its ends, its length as cut. */
-export function routes(builder: Builder): void {
+function routes(builder: Builder): void {
   for (const [id, run] of Object.entries(builder.design.runs ?? {})) {
     const made = builder.evaluation.runs[`routing.run:${id}`];
     const result = (made?.result ?? null) as RouteResult | null;
@@ -42,7 +51,7 @@ const common = (id: Id, run: RunItem) =>
     instrument: 'rule',
     subjects: [{ id, tag: run.tag }],
     touchedBy: beside(run),
-  }) satisfies Partial<ProcedureStep>;
+  }) satisfies Partial<NewStep>;
 
 /** Recorded with the cut list in Route. */
 function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
@@ -59,7 +68,8 @@ function asCut(builder: Builder, id: Id, run: RunItem, gaps: Gap[]): void {
   builder.add({
     ...common(id, run),
     optional: true,
-    id: `run-cut:${id}`,
+    template: templates['run-cut'],
+    of: id,
     title: `${isHoseRun(run) ? 'Hoses' : 'Cables'} of ${run.tag}, as cut`,
     do: `Cut ${what} of ${run.tag} and record the length with the cut list in Route, with the reel it came off.`,
     why: isHoseRun(run)
@@ -99,7 +109,8 @@ function nearLines(
     if (one === undefined) {
       builder.add({
         ...common(id, run),
-        id: `run-near:${id}/${lineId}`,
+        template: templates['run-near'],
+        of: `${id}/${lineId}`,
         title: `${run.tag} near ${line.tag}`,
         do: `Measure where ${run.tag} comes nearest to ${line.tag} (${line.kind}).`,
         why: notToTheMm,
@@ -116,7 +127,8 @@ function nearLines(
     const drawn = builder.row(`route:${id}/${one.id}:drawn`, `drawn to ${line.tag}`, one.distanceMm, 'mm');
     builder.add({
       ...common(id, run),
-      id: `run-near:${id}/${one.id}`,
+      template: templates['run-near'],
+      of: `${id}/${one.id}`,
       title: `${run.tag} near ${line.tag}`,
       do: `Look along the whole way, with the suspension at its stops and everything that swings swung, and measure where ${run.tag} comes nearest to ${line.tag} (${line.kind}). The design has ${formatQuantity(one.distanceMm, 'mm', 2)} there.`,
       why: notToTheMm,
@@ -143,7 +155,8 @@ function clips(
   const count = result?.clips.length ?? 0;
   builder.add({
     ...common(id, run),
-    id: `run-clips:${id}`,
+    template: templates['run-clips'],
+    of: id,
     title: `Clips of ${run.tag}`,
     do: `Pull at each clip of ${run.tag} by hand (${formatNumber(count)} are drawn): none turns or slides, none pinches, each has its rubber. Measure the widest span between two of them, or between one and an end.`,
     why: 'What hangs free saws through its own jacket at the next edge.',
@@ -160,7 +173,8 @@ function tube(builder: Builder, id: Id, run: RunItem): void {
   const inner = run.conduitInnerMm;
   builder.add({
     ...common(id, run),
-    id: `run-tube:${id}`,
+    template: templates['run-tube'],
+    of: id,
     title: `Tube of ${run.tag}, before a cable goes in`,
     do: `Both ends cut square, deburred inside and out, threads that match their fittings; blow and wipe the tube clean. Then draw a gauge through the whole of it, and record the thickest that passed.`,
     why: 'A burr or a bend that was crushed skins the cable where nobody will ever look.',
@@ -191,7 +205,8 @@ function ends(builder: Builder, id: Id, run: RunItem): void {
   const missing = (['from', 'to'] as const).filter((end) => run[end] === undefined);
   builder.add({
     ...common(id, run),
-    id: `run-ends:${id}`,
+    template: templates['run-ends'],
+    of: id,
     title: `Ends of ${run.tag}`,
     do: `At ${names.join(' and at ')}: gland or strain relief closed on its own size of jacket, seal in, the drip loop below it, an orange label with both ends’ names. Mark the jacket, pull firmly by hand, and record how far the mark moved where it moved most.`,
     why: 'Where the gland does not hold the lug does, and water follows the cable in.',
@@ -204,3 +219,5 @@ function ends(builder: Builder, id: Id, run: RunItem): void {
     basis: [builder.row('constant:mostMoveMm', 'most that a held jacket moves', mostMoveMm, 'mm')],
   });
 }
+
+export const routesProcedure: Procedure = { templates, steps: routes };

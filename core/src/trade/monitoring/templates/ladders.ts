@@ -1,12 +1,18 @@
-import { formatQuantity } from '../../ground/quantity';
-import { touchLimitOf, type Id } from '../../model/document';
-import type { explain } from '../../trade/monitoring';
-import { faultWords, harnessOf, plugOrderOf, type BmsMapResult, type PlugMove } from '../../trade/monitoring';
-import { packLayout } from '../../trade/pack';
-import type { Builder } from './procedure-builder';
+import { formatQuantity } from '../../../ground/quantity';
+import { touchLimitOf, type Id } from '../../../model/document';
+import type { BmsMapResult } from '../bms-map';
+import type { explain } from '../explain-ladder';
+import { faultWords } from '../ladder-check';
+import { harnessOf } from '../map-inputs';
+import { plugOrderOf } from '../order-step';
+import type { PlugMove } from '../plug-order';
+import { packLayout } from '../../pack';
+import { defineTemplates, type Builder, type Procedure } from '../../../model/procedure';
+
+const templates = defineTemplates({ 'sense-continuity': {}, 'sense-thermistors': {}, 'sense-ladder': {} });
 
 /** One ladder for each plug of a board, before anything is plugged in. */
-export function senseLadders(builder: Builder): void {
+function senseLadders(builder: Builder): void {
   for (const string of Object.keys(builder.design.strings)) {
     const run = builder.evaluation.runs[`monitoring.map:${string}`];
     const result = (run?.result ?? null) as BmsMapResult | null;
@@ -38,7 +44,8 @@ function continuity(builder: Builder, board: BmsMapResult['boards'][number]): vo
     gate: 'sense',
     hazard: 'part',
     instrument: 'meter',
-    id: `sense-continuity:${board.id}`,
+    template: templates['sense-continuity'],
+    of: board.id,
     title: `Wires of ${tag} from tap to pin`,
     do: `The loom of ${tag} connected at neither end, fuses in, the terminals of modules beside it covered: an ohmmeter never meets a cell. Read each wire from its tap to its pin, and from that pin to the pins beside it, which must show none: the sheet of the sense harness has a column for that.`,
     why: 'A wire in the wrong cavity is found with an ohmmeter before there is a voltage behind it.',
@@ -76,7 +83,8 @@ function thermistors(builder: Builder, board: Id): void {
     gate: 'sense',
     hazard: 'part',
     instrument: 'meter',
-    id: `sense-thermistors:${board}`,
+    template: templates['sense-thermistors'],
+    of: board,
     title: `Sensors of ${tag} at its plug`,
     do: `The pack rested at one temperature. Plug of ${tag} not plugged in: read the resistance of each sensor at its pins, in this order: ${items.join(', ')}; then, on a range for volts, each to the reference of the plug: no voltage that holds, for a sensor touches no cell.`,
     why: 'A sensor that is open, shorted or pinched to a tap is found before the monitor hears of it, or burns of it.',
@@ -154,7 +162,8 @@ function ladderOf(builder: Builder, board: BmsMapResult['boards'][number], first
     gate: 'sense',
     hazard: Math.max(cells * maxV, first?.segmentV ?? 0) > touchLimitOf(design) ? 'part-hv' : 'part',
     instrument: 'meter',
-    id: `sense-ladder:${board.id}`,
+    template: templates['sense-ladder'],
+    of: board.id,
     title: `Ladder of ${tag}`,
     do: `${first === null ? '' : `${first.words} `}Plug of ${tag} not plugged in, the links of its segment closed as they will be. Black lead on pin 1, its reference; read every pin from 2 on in order, ${cells} cells${board.tiedChannels.length === 0 ? '' : ` and ${board.tiedChannels.length} ties`}. Never across a link that is open.`,
     why: 'A wire one pin off puts the voltage of several cells on one input: the board is gone, or burns.',
@@ -186,6 +195,8 @@ function ladderOf(builder: Builder, board: BmsMapResult['boards'][number], first
     ],
   });
 }
+
+export const laddersProcedure: Procedure = { templates, steps: senseLadders };
 
 /** A fault in words, by pins of the plug: its reference is pin 1. */
 export function faultText({ kind, taps }: ReturnType<typeof explain>[number]): string {

@@ -1,12 +1,29 @@
-import { formatQuantity } from '../../ground/quantity';
-import type { Gap } from '../../ground/figure';
-import type { Id } from '../../model/document';
-import { sensingDefaults, touchLimitOf } from '../../model/document';
-import { cellLimits } from '../../trade/charging';
-import { boardsOf, type BmsMapResult, type MappedBoard } from '../../trade/monitoring';
-import { packLayout } from '../../trade/pack';
-import type { Entry, ResultBody } from '../../record';
-import type { Builder, Expectation, ProcedureStep } from './procedure-builder';
+import { formatQuantity } from '../../../ground/quantity';
+import type { Gap } from '../../../ground/figure';
+import type { Id } from '../../../model/document';
+import { sensingDefaults, touchLimitOf } from '../../../model/document';
+import { cellLimits } from '../../charging';
+import type { BmsMapResult, MappedBoard } from '../bms-map';
+import { boardsOf } from '../map-inputs';
+import { packLayout } from '../../pack';
+import type { Entry, ResultBody } from '../../../record';
+import {
+  defineTemplates,
+  type Builder,
+  type Expectation,
+  type Procedure,
+  type ProcedureStep,
+} from '../../../model/procedure';
+
+const templates = defineTemplates({
+  'unit-plugged': {},
+  'unit-found': {},
+  'unit-channels': {},
+  'unit-sensors': {},
+  'unit-warmed': {},
+  'unit-loop': {},
+  'unit-trips': {},
+});
 
 const gate = 'power-up' as const;
 /** A closed output of the monitor shows no more than this, Ω. */
@@ -22,7 +39,7 @@ const warmedK = 1.5;
 const plausibleC = { min: -30, max: 60 };
 
 /** The monitoring under its own power for the first time: each board, channel, sensor and limit. */
-export function powerUp(builder: Builder): void {
+function powerUp(builder: Builder): void {
   for (const string of Object.keys(builder.design.strings)) {
     const run = builder.evaluation.runs[`monitoring.map:${string}`];
     const result = (run?.result ?? null) as BmsMapResult | null;
@@ -52,7 +69,8 @@ function plugged(builder: Builder, board: MappedBoard): void {
     hazard:
       board.cells.length * layout.part.data.cell.maxV > touchLimitOf(builder.design) ? 'part-hv' : 'part',
     instrument: 'thermometer',
-    id: `unit-plugged:${board.id}`,
+    template: templates['unit-plugged'],
+    of: board.id,
     title: `Harness of ${tag} after plugging`,
     do: `Right after the plug of ${tag} is in: point a thermometer at the harness and the board, without touching either, and find the warmest place; again after ${watchedMinutes.join(' and ')} minutes. Record by how much it lies above ${builder.design.modules[first]?.tag ?? first} beside it. At smoke, smell or a rise that goes on: plug out at once, and the ladder again.`,
     why: 'A tie to the wrong wire or a fuse that is bridged shows in minutes, as a warm lead, and not in the ladder.',
@@ -81,7 +99,8 @@ function found(builder: Builder, string: Id): void {
     gate,
     hazard: 'part-hv',
     instrument: 'monitor-readout',
-    id: `unit-found:${string}`,
+    template: templates['unit-found'],
+    of: string,
     title: `Boards found on ${tag}`,
     do: `Sense plugs in by their order, contactors held open, supply on. Count the boards that the readout lists for ${tag}; write their addresses beside the list.`,
     why: 'A board that is missing, or listed twice under one address, watches nothing.',
@@ -104,7 +123,8 @@ function channels(builder: Builder, board: MappedBoard): void {
     gate,
     hazard: board.cells.length * maxV > touchLimitOf(design) ? 'part-hv' : 'part',
     instrument: 'monitor-readout',
-    id: `unit-channels:${board.id}`,
+    template: templates['unit-channels'],
+    of: board.id,
     title: `Channels of ${tag}`,
     do: `Nothing charges and nothing draws. Read each channel of ${tag}, from its lowest cell up.`,
     why: 'What the meter read at the plug and what the board tells of it are two different things.',
@@ -139,7 +159,8 @@ function sensorsOf(builder: Builder, board: Id): void {
     gate,
     hazard: 'part-hv',
     instrument: 'monitor-readout',
-    id: `unit-sensors:${board}`,
+    template: templates['unit-sensors'],
+    of: board,
     title: `Sensors of ${tag} at rest`,
     do: `After a night without heating, charging or driving: read every temperature that ${tag} tells, in this order: ${items.join(', ')}.`,
     why: 'A sensor that is open reads very cold, one that is shorted very hot; one that nobody fitted reads the board.',
@@ -153,7 +174,8 @@ function sensorsOf(builder: Builder, board: Id): void {
     gate,
     hazard: 'part-hv',
     instrument: 'monitor-readout',
-    id: `unit-warmed:${board}`,
+    template: templates['unit-warmed'],
+    of: board,
     title: `Sensors of ${tag} warmed one by one`,
     do: `Warm each sensor in turn, by a warm pad on the insulated face of its module, never by reaching between live parts; record by how much that one rose while the others stayed: ${items.join(', ')}.`,
     why: 'Two sensors that are exchanged read well until one place is hot.',
@@ -171,7 +193,8 @@ function loop(builder: Builder, string: Id): void {
     gate,
     hazard: 'low-voltage',
     instrument: 'meter',
-    id: `unit-loop:${string}`,
+    template: templates['unit-loop'],
+    of: string,
     title: `Output of the monitor for ${tag} closed`,
     do: 'Every cell and sensor within its limits, no fault told: read the resistance of the output that holds the safety chain, its plug to the chain pulled.',
     why: 'An output that never closes is found now; one that never opens is found by the next steps.',
@@ -217,7 +240,8 @@ function trips(builder: Builder, board: Id): void {
     gate,
     hazard: 'low-voltage',
     instrument: 'bench-supply',
-    id: `unit-trips:${board}`,
+    template: templates['unit-trips'],
+    of: board,
     title: `Limits of ${tag} crossed on purpose`,
     do: `${tag} on the bench or its sense plug out: a divider from a bench supply in place of its cells, resistors in place of its sensors; never force a real cell beyond its limits. Cross each by a little and read the seconds until the output opens: ${items.join('; ')}.`,
     why: 'A limit that was never crossed is a hope.',
@@ -234,6 +258,8 @@ function trips(builder: Builder, board: Id): void {
     ],
   });
 }
+
+export const powerUpProcedure: Procedure = { templates, steps: powerUp };
 
 /**
  * What a step expects, with what the record tells of it filled in: the steps of the ladder that passed last at the same board.

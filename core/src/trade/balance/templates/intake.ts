@@ -1,10 +1,46 @@
-import { touchLimitOf, type Design } from '../../model/document';
-import type { PartOf } from '../../model/parts';
-import type { Evaluation } from '../../model/step';
-import { Builder, type ProcedureStep } from './procedure-builder';
+import { interpolate } from '../../../ground/math';
+import { formatQuantity } from '../../../ground/quantity';
+import { touchLimitOf, type Design } from '../../../model/document';
+import type { PartOf } from '../../../model/parts';
+import type { Evaluation } from '../../../model/step';
+import {
+  Builder,
+  defineTemplates,
+  insulationReads,
+  slips,
+  type Case,
+  type Hypothesis,
+  type Near,
+  type Procedure,
+  type ProcedureStep,
+} from '../../../model/procedure';
+
+/** The voltage of a module at 55 % charge: what a stand-in reads. */
+function restingV({ step, expected, design }: Case, near: Near): number {
+  const part = design.parts[design.modules[step.subjects[0]!.id]?.part ?? ''];
+  const truth =
+    part?.kind === 'module'
+      ? interpolate(part.data.cell.ocvTable, 0.55) * part.data.cellsInSeries
+      : (expected.kind === 'range' ? expected.max! : 0) * 0.88;
+  return near(truth, 0.004);
+}
+
+const ofVoltage = {
+  reads: restingV,
+  causes: (of: Case, value: number) => [...slips(of, value), ...moduleCauses(of, value)],
+};
+
+const templates = defineTemplates({
+  'intake-voltage': ofVoltage,
+  'intake-insulation': { reads: insulationReads },
+  'intake-resistance': {},
+  'intake-capacity': {},
+  'intake-rested': ofVoltage,
+  'intake-sensor': { reads: (_, near) => near(10_000, 0.02) },
+});
 
 /** What is measured on each module when it comes in: its voltage always, the rest where there is gear for it. */
-export function intakeSteps(builder: Builder): void {
+function intakeSteps(builder: Builder): void {
   const { design } = builder;
   const placed = Object.values(design.strings).flatMap(({ modules }) => modules);
   const known = new Set(placed);
@@ -55,7 +91,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   };
   builder.add({
     ...common,
-    id: `intake-voltage:${id}`,
+    template: templates['intake-voltage'],
+    of: id,
     title: `Intake voltage of ${tag}`,
     do: `Measure ${tag} (${part.label}) from − to + at its terminals, at rest.`,
     why: 'A module below its minimum is damaged; one above its maximum was overcharged; a wrong sign is a wrong label.',
@@ -64,7 +101,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   builder.add({
     ...common,
     optional: true,
-    id: `intake-insulation:${id}`,
+    template: templates['intake-insulation'],
+    of: id,
     title: `Intake insulation of ${tag}`,
     do: `Test ${tag} from its joined terminals to its case at a voltage the maker allows; read after one minute.`,
     why: 'A leak found on the bench is a screw and a cloth; found in the car it is a week.',
@@ -77,7 +115,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   builder.add({
     ...common,
     optional: true,
-    id: `intake-resistance:${id}`,
+    template: templates['intake-resistance'],
+    of: id,
     title: `Intake resistance of ${tag}`,
     do: `Measure the internal resistance of ${tag}, all modules with one method, at one temperature and state of charge.`,
     why: 'A module that differs from its batch sags first and ages faster.',
@@ -88,7 +127,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   builder.add({
     ...common,
     optional: true,
-    id: `intake-capacity:${id}`,
+    template: templates['intake-capacity'],
+    of: id,
     title: `Intake capacity of ${tag}`,
     do: `Discharge ${tag} from full to empty at one rate, all modules alike, and count the charge.`,
     why: 'The smallest module of a string sets the range of all.',
@@ -99,7 +139,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   builder.add({
     ...common,
     optional: true,
-    id: `intake-rested:${id}`,
+    template: templates['intake-rested'],
+    of: id,
     title: `Voltage of ${tag} after the wait`,
     do: `Leave ${tag} alone for some days, at one temperature and with nothing connected; measure again as the first time.`,
     why: 'What a module loses by itself it loses in the car as well: its string drifts apart whatever the monitor bleeds.',
@@ -108,7 +149,8 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
   builder.add({
     ...common,
     optional: true,
-    id: `intake-sensor:${id}`,
+    template: templates['intake-sensor'],
+    of: id,
     title: `Temperature sensor of ${tag}`,
     do: `Measure the resistance of the temperature sensor in ${tag}, all modules at one room temperature.`,
     why: 'A sensor that is open or shorted is mended while the module lies on the bench.',
@@ -120,3 +162,46 @@ function stepsOfModule(builder: Builder, id: string, tag: string, part: PartOf<'
     ],
   });
 }
+
+function moduleCauses({ step, design }: Case, value: number): Hypothesis[] {
+  const id = step.subjects[0]!.id;
+  const part = design.parts[design.modules[id]?.part ?? ''];
+  if (part?.kind !== 'module') return [];
+  const { cell, cellsInSeries } = part.data;
+  const causes: Hypothesis[] = [];
+  const perCell = value / cellsInSeries;
+  for (let missing = 1; missing < Math.min(cellsInSeries, 4); missing += 1) {
+    const each = value / (cellsInSeries - missing);
+    if (each < cell.minV || each > cell.maxV || perCell >= cell.minV) continue;
+    causes.push({
+      cause: `${missing} of ${cellsInSeries} cells reads nothing: reversed, shorted or a link inside is open`,
+      because: `${formatQuantity(each, 'V', 3)} in each of the other ${cellsInSeries - missing} would be in the window`,
+      check: 'Measure each cell at the sense plug.',
+      predicts: value,
+    });
+  }
+  if (value >= 0 && perCell < cell.minV)
+    causes.push({
+      cause: 'Discharged below its minimum: damaged',
+      because: `${formatQuantity(perCell, 'V', 3)} a cell, the maker’s minimum is ${formatQuantity(cell.minV, 'V', 3)}`,
+      check: 'Set it aside outdoors; charging it is for the maker’s document to allow or forbid.',
+      predicts: null,
+    });
+  if (perCell > cell.maxV)
+    causes.push({
+      cause: 'Charged above its maximum',
+      because: `${formatQuantity(perCell, 'V', 3)} a cell, the maker’s maximum is ${formatQuantity(cell.maxV, 'V', 3)}`,
+      check: 'Leave it alone in a place where it may burn; look at the temperature from afar.',
+      predicts: null,
+    });
+  if (Math.abs(value) < 0.5)
+    causes.push({
+      cause: 'A lead is open, or a fuse of the module',
+      because: `${formatQuantity(value, 'V', 3)} is what an open lead reads`,
+      check: 'Prove meter and leads on a known source, then measure at the cells.',
+      predicts: null,
+    });
+  return causes;
+}
+
+export const intakeProcedure: Procedure = { templates, steps: intakeSteps };

@@ -1,0 +1,1 @@
+export { defineRoom, type RecordJudge, type Room } from './room';
