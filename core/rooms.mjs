@@ -4,7 +4,7 @@
  */
 export const folders = {
   /** What any program of this kind stands on. */
-  ground: ['quantity', 'math', 'space', 'working', 'finding', 'calculator', 'figure'],
+  ground: ['quantity', 'math', 'space', 'working', 'finding', 'shape', 'calculator', 'figure'],
   /** What happened. Entries know nothing of designs; each room of the trade judges what is recorded of its own things. */
   record: ['.'],
   /** What a design is, and how things follow from it. */

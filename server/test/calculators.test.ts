@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import request from 'supertest';
+import { libraryBus } from '../../demo/library-bus';
 import { openBench, type Bench } from './bench-room';
 
 let bench: Bench;
@@ -9,6 +11,37 @@ beforeAll(async () => {
 afterAll(() => bench.close());
 
 const precharge = { packVoltageV: 360, busCapacitanceF: 0.0012, resistanceOhm: 47 };
+
+describe('GET /api/openapi.json', () => {
+  test('describes each calculator there is, and a design that the door for designs takes', async () => {
+    const { status, body } = await request(bench.app).get('/api/openapi.json');
+    const { body: list } = await request(bench.app).get('/api/calc');
+    expect(status).toBe(200);
+    expect(Object.keys(body.paths)).toEqual([
+      '/api/calc',
+      ...list.map(({ name }: { name: string }) => `/api/calc/${name}`),
+      '/api/evaluate',
+    ]);
+    const ajv = new Ajv2020({ strict: false });
+    const isDesign = ajv.compile(body.components.schemas.Design);
+    expect(isDesign(libraryBus.design)).toBe(true);
+    expect(isDesign({ ...libraryBus.design, unheardOf: {} })).toBe(false);
+    expect(isDesign({ ...libraryBus.design, modules: { m1: { tag: 'M1', part: 7 } } })).toBe(false);
+  });
+
+  test('answers as it describes', async () => {
+    const { body: api } = await request(bench.app).get('/api/openapi.json');
+    const ajv = new Ajv2020({ strict: false });
+    const { Calculated, Refused } = api.components.schemas;
+    const right = await request(bench.app).post('/api/calc/precharge').send(precharge);
+    const wrong = await request(bench.app).post('/api/calc/precharge').send({});
+    expect([ajv.validate(Calculated, right.body), ajv.validate(Calculated, wrong.body)]).toEqual([
+      true,
+      false,
+    ]);
+    expect([ajv.validate(Refused, wrong.body), ajv.validate(Refused, right.body)]).toEqual([true, false]);
+  });
+});
 
 describe('POST /api/calc/<name>', () => {
   test('answers result, working with substituted numbers, and findings', async () => {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { allFinite, type Issue } from '../ground/calculator';
+import { allFinite } from '../ground/calculator';
+import type { Issue } from '../ground/shape';
 import { calculators } from '../calculators';
 import cooling from './cooling-charging.json' with { type: 'json' };
 import electric from './electric.json' with { type: 'json' };

@@ -1,4 +1,4 @@
-import { list, number, oneOf, openDoor, orNull, record, text, type Issue } from '../ground/calculator';
+import { list, number, oneOf, openDoor, orNull, record, text, type Issue } from '../ground/shape';
 import { entryFormat, entryFormatVersion } from './entry';
 import { instrumentShape } from './instrument';
 import { entryKinds, type EntryKind } from './kinds';

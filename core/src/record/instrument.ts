@@ -1,4 +1,4 @@
-import { oneOf, orNull, record, text } from '../ground/calculator';
+import { oneOf, orNull, record, text } from '../ground/shape';
 import { words } from './shapes';
 
 export const instrumentKinds = [

@@ -1,4 +1,4 @@
-import type { record } from '../ground/calculator';
+import type { record } from '../ground/shape';
 import { hashText, type Entry } from './entry';
 
 /**

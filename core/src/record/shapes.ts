@@ -1,4 +1,4 @@
-import { list, number, record, orNull, text } from '../ground/calculator';
+import { list, number, record, orNull, text } from '../ground/shape';
 
 /** Fields that bodies of several kinds have. */
 

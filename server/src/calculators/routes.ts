@@ -2,6 +2,10 @@ import { calculators } from '@torvek/core/calculators';
 import { heavy } from '../heavy/heavy';
 import { invalidInput, notFound } from '../http/errors';
 import { route, type Route } from '../http/route';
+import { openApi } from './openapi';
+
+/** Made once, when somebody asks. */
+let described: object | null = null;
 
 /** Every calculator by one route, and the list of them. */
 export const calculatorRoutes: Route[] = [
@@ -26,4 +30,5 @@ export const calculatorRoutes: Route[] = [
     role: 'public',
     handle: () => [...calculators.values()].map(({ name, version, title }) => ({ name, version, title })),
   }),
+  route({ method: 'get', path: '/openapi.json', role: 'public', handle: () => (described ??= openApi()) }),
 ];

@@ -1,5 +1,5 @@
 import type { Entry, EntryBody, EntryKind, Person } from '@torvek/core/record';
-import type { record } from '@torvek/core/calculator';
+import type { record } from '@torvek/core/shape';
 import type { Queryable } from '../database';
 import type { Files } from '../files/files';
 import type { Instruments } from '../instruments/instruments';

@@ -1,4 +1,4 @@
-import { oneOf, record, text } from '@torvek/core/calculator';
+import { oneOf, record, text } from '@torvek/core/shape';
 import { dayIn, instrumentKinds, type Instrument, type InstrumentKind } from '@torvek/core/record';
 import type { Job } from '../jobs/jobs';
 import type { Case } from './court';

@@ -1,4 +1,4 @@
-import { list, oneOf, record, text } from '@torvek/core/calculator';
+import { list, oneOf, record, text } from '@torvek/core/shape';
 import type { EntryKind } from '@torvek/core/record';
 import type { Judge } from './court';
 import { judges, type EntryRequest } from './judges';

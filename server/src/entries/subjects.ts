@@ -1,4 +1,4 @@
-import { list, text } from '@torvek/core/calculator';
+import { list, text } from '@torvek/core/shape';
 import { everyTagged } from '@torvek/core/document';
 import { invalidInput } from '../http/errors';
 import type { Job } from '../jobs/jobs';

@@ -1,4 +1,4 @@
-import { list, openDoor, record, type Issue } from '@torvek/core/calculator';
+import { anything, list, openDoor, record, type Issue } from '@torvek/core/shape';
 import { createEvaluator, outlineOf, type Outline } from '@torvek/core/design';
 import {
   applyOperations,
@@ -8,14 +8,13 @@ import {
   type Operation,
 } from '@torvek/core/document';
 import { starterLibrary } from '@torvek/core/library';
-import * as yup from 'yup';
 import { operationShape } from '../jobs/operation-shape';
 
 export type Answer = { ok: true; outline: Outline } | { ok: false; status: 400 | 422; issues: Issue[] };
 
 const request = {
   schema: record({
-    document: yup.mixed().required(),
+    document: anything.required(),
     changes: list.optional(operationShape, { maxRows: 10_000 }),
   }),
 };

@@ -1,4 +1,4 @@
-import type { Issue } from '@torvek/core/calculator';
+import type { Issue } from '@torvek/core/shape';
 
 /** An answer that is not the one that was hoped for; its body has one shape everywhere. */
 export class HttpError extends Error {

@@ -1,4 +1,4 @@
-import { openDoor, type DoorRules } from '@torvek/core/calculator';
+import { openDoor, type DoorRules } from '@torvek/core/shape';
 import { mayDo, unrecordable, type Person, type Role } from '@torvek/core/record';
 import type { NextFunction, Request, Response, Router } from 'express';
 import { cookieName, sessionCookie, sessionDays, tokenOf } from '../people/sessions';

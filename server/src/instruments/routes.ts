@@ -1,27 +1,9 @@
-import { oneOf, record, text } from '@torvek/core/calculator';
+import { day, oneOf, orNull, record, text } from '@torvek/core/shape';
 import { instrumentKinds } from '@torvek/core/record';
-import * as yup from 'yup';
 import { route, signedIn, type Route } from '../http/route';
 import type { Instruments, RegisteredInstrument } from './instruments';
 
-type Issue = (path: string, message: string) => void;
-
-/** A day that is on the calendar, or null. */
-function checkDay(day: string | null, issue: Issue): void {
-  if (day === null) return;
-  const real = /^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(Date.parse(day));
-  if (!real || new Date(day).toISOString().slice(0, 10) !== day)
-    issue('calibrationDue', 'must be a day as YYYY-MM-DD');
-}
-
-const day = yup
-  .mixed()
-  .nullable()
-  .test(
-    'day',
-    'must be a day as YYYY-MM-DD, or null',
-    (value) => value === null || typeof value === 'string',
-  );
+const due = orNull(day.optional());
 
 /** The register of instruments. */
 export function instrumentRoutes(instruments: Instruments): Route[] {
@@ -37,9 +19,8 @@ export function instrumentRoutes(instruments: Instruments): Route[] {
           kind: oneOf(instrumentKinds),
           name: text(120),
           serial: text(80),
-          calibrationDue: day,
+          calibrationDue: due,
         }),
-        cross: (input: RegisteredInstrument, issue) => checkDay(input.calibrationDue ?? null, issue),
       },
       handle: (call) =>
         instruments.create(
@@ -52,8 +33,7 @@ export function instrumentRoutes(instruments: Instruments): Route[] {
       path: '/instruments/:instrument',
       role: 'designer',
       door: {
-        schema: record({ calibrationDue: day, retired: oneOf([true, false]) }),
-        cross: (input: RegisteredInstrument, issue) => checkDay(input.calibrationDue ?? null, issue),
+        schema: record({ calibrationDue: due, retired: oneOf([true, false]) }),
       },
       handle: (call) => {
         const { retired, calibrationDue = null } = call.body;

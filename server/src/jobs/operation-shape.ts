@@ -1,4 +1,4 @@
-import { anything, oneOf, record, text } from '@torvek/core/calculator';
+import { anything, jsonSchemaOf, oneOf, record, text } from '@torvek/core/shape';
 
 const where = { op: oneOf(['add', 'replace', 'remove']), path: text(400) };
 
@@ -7,3 +7,6 @@ export const operationShape = record.by(
   { with: { ...where, value: anything() }, without: where },
   ({ op }) => (op === 'remove' ? 'without' : 'with'),
 );
+
+/** The same as JSON Schema. */
+export const operationSchema = () => jsonSchemaOf(operationShape);

@@ -1,4 +1,4 @@
-import { list, number, record, text, type DoorRules } from '@torvek/core/calculator';
+import { list, number, record, text, type DoorRules } from '@torvek/core/shape';
 import { overviewOf } from '@torvek/core/design';
 import { HttpError } from '../http/errors';
 import { pageOf } from '../http/page';

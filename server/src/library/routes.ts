@@ -1,4 +1,4 @@
-import { list, oneOf, record, text } from '@torvek/core/calculator';
+import { list, oneOf, record, text } from '@torvek/core/shape';
 import { checkPart } from '@torvek/core/library';
 import { partSchema, type Part } from '@torvek/core/parts';
 import { route, signedIn, type Route } from '../http/route';

@@ -1,4 +1,4 @@
-import { list, oneOf, record, text } from '@torvek/core/calculator';
+import { list, oneOf, record, text } from '@torvek/core/shape';
 import { roles, shortestPassword, type Person, type Role } from '@torvek/core/record';
 import { HttpError } from '../http/errors';
 import { route, signedIn, type Route } from '../http/route';

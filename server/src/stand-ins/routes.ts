@@ -1,4 +1,4 @@
-import { number, record, text } from '@torvek/core/calculator';
+import { number, record, text } from '@torvek/core/shape';
 import { behaviours, standInNames, standInReading } from '@torvek/core/commissioning';
 import type { Instrument } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../http/errors';

@@ -1,4 +1,4 @@
-import { record, text } from '@torvek/core/calculator';
+import { record, text } from '@torvek/core/shape';
 import { invalidInput } from '../http/errors';
 import { Download, route, signedIn, type Route } from '../http/route';
 import type { Rooms } from '../rooms';

@@ -1,4 +1,4 @@
-import type { Issue } from '@torvek/core/calculator';
+import type { Issue } from '@torvek/core/shape';
 
 /** An answer of the server that is not the one that was hoped for. */
 export class ApiError extends Error {

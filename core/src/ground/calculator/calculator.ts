@@ -1,6 +1,6 @@
 import type { Finding, Rule } from '../finding';
 import { substitute, Worksheet, type WorkingStep } from '../working';
-import { openDoor, type DoorRules, type Issue, type Parsed } from './door';
+import { doorSchema, openDoor, type DoorRules, type Issue, type JsonSchema, type Parsed } from '../shape';
 
 export interface Outcome<Result> {
   result: Result;
@@ -20,6 +20,8 @@ export interface Calculator<Input, Result> {
   /** Rules it can raise. */
   rules: Rule[];
   parse(body: unknown): Parsed<Input>;
+  /** What `parse` lets pass, as JSON Schema; rules between fields are not in it. */
+  inputSchema(): JsonSchema;
   /** Whether a body takes long enough that others should not wait for it; absent: none does. */
   isLong?(body: unknown): boolean;
   calculate(input: Input): Outcome<Result>;
@@ -52,6 +54,7 @@ export function defineCalculator<Input, Result>(
     title,
     rules,
     parse: (body) => openDoor<Input>(body, door),
+    inputSchema: () => doorSchema(door) ?? {},
     ...(isLong !== undefined && { isLong }),
     calculate(input) {
       const sheet = new Worksheet();
@@ -83,19 +86,20 @@ export interface CalculatorAnswer {
 /** A calculator whose types are not needed: for the register and the route. */
 export type AnyCalculator = Pick<
   Calculator<never, unknown>,
-  'name' | 'version' | 'title' | 'rules' | 'isLong'
+  'name' | 'version' | 'title' | 'rules' | 'isLong' | 'inputSchema'
 > & {
   answer(body: unknown): { ok: true; answer: CalculatorAnswer } | { ok: false; issues: Issue[] };
 };
 
 /** Wraps a calculator for the register: parse, calculate, check that every figure is finite. */
 export function registered<Input, Result>(calculator: Calculator<Input, Result>): AnyCalculator {
-  const { name, version, title, rules, isLong } = calculator;
+  const { name, version, title, rules, isLong, inputSchema } = calculator;
   return {
     name,
     version,
     title,
     rules,
+    inputSchema,
     ...(isLong !== undefined && { isLong }),
     answer(body) {
       const parsed = calculator.parse(body);

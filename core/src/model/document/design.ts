@@ -1,4 +1,4 @@
-import { mapOf, oneOf } from '../../ground/calculator';
+import { mapOf, oneOf } from '../../ground/shape';
 import { partSchema, type Part, type PartKey } from '../parts';
 import {
   chargingFields,

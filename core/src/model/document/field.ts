@@ -1,4 +1,4 @@
-import { list, mapOf, number, oneOf, record, table, text, type Schema } from '../../ground/calculator';
+import { list, mapOf, number, oneOf, record, table, text, type Schema } from '../../ground/shape';
 import type { PartKey, PartKind } from '../parts';
 import type { Id } from './id';
 import type { Station } from './stations';

@@ -70,6 +70,6 @@ export {
   type CutPlace,
   type PartPlace,
 } from './references';
-export { checkDesign, type CheckedDesign } from './schema';
+export { checkDesign, designSchema, type CheckedDesign } from './schema';
 export { setAt, valueOf } from './place';
 export { everyTagged } from './tagged';

@@ -1,4 +1,4 @@
-import { list, oneOf } from '../../ground/calculator';
+import { list, oneOf } from '../../ground/shape';
 import { choice, chosen, defaultsOf, num, other, refer, tag, words, type ItemOf } from './field';
 import { pollutionDegrees } from './pack';
 

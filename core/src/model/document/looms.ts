@@ -1,4 +1,4 @@
-import { list, text } from '../../ground/calculator';
+import { list, text } from '../../ground/shape';
 import { choice, chosen, flag, num, pairs, part, refer, tag, words, type Field, type ItemOf } from './field';
 import type { Id } from './id';
 

@@ -1,4 +1,4 @@
-import { list, text } from '../../ground/calculator';
+import { list, text } from '../../ground/shape';
 import type { PartKey } from '../parts';
 import { cableEnds, installs, polesSwitched } from './choices';
 import {

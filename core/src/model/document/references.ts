@@ -1,4 +1,4 @@
-import type { Issue } from '../../ground/calculator';
+import type { Issue } from '../../ground/shape';
 import { designFields, mainCircuit, type Design } from './design';
 import type { PartKey, PartKind } from '../parts';
 import { fieldAt } from './fields';

@@ -1,4 +1,4 @@
-import { list, text } from '../../ground/calculator';
+import { list, text } from '../../ground/shape';
 import {
   choice,
   chosen,

@@ -1,10 +1,13 @@
-import { openDoor, record, type Issue } from '../../ground/calculator';
+import { jsonSchemaOf, openDoor, record, type Issue, type JsonSchema } from '../../ground/shape';
 import { designFields, type Design } from './design';
 import { danglingReferences } from './references';
 
 const designShape = record(
   Object.fromEntries(Object.entries(designFields).map(([name, { schema }]) => [name, schema])),
 );
+
+/** A design as JSON Schema; that what it names is there stands in no schema. */
+export const designSchema = (): JsonSchema => jsonSchemaOf(designShape);
 
 export type CheckedDesign = { ok: true; design: Design } | { ok: false; issues: Issue[] };
 

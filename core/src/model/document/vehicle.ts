@@ -1,4 +1,4 @@
-import { record, table, text } from '../../ground/calculator';
+import { record, table, text } from '../../ground/shape';
 import { chosen, defaultsOf, choice, flag, num, other, share, tag, words, type ItemOf } from './field';
 
 export const cycleChoices = ['town', 'country', 'motorway', 'hill', 'burst', 'own'] as const;

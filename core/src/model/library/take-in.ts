@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { openDoor, type Issue } from '../../ground/calculator';
+import { openDoor, type Issue } from '../../ground/shape';
 import { partSchema, type Part } from '../parts';
 
 const schema = partSchema();

@@ -1,4 +1,4 @@
-import { numberProblem, type NumberRule } from '../../ground/calculator';
+import { numberProblem, type NumberRule } from '../../ground/shape';
 import { formatNumber } from '../../ground/quantity';
 import { partFields } from './fields';
 import type { Part } from './kinds';

@@ -1,4 +1,4 @@
-import type { NumberRule } from '../../ground/calculator';
+import type { NumberRule } from '../../ground/shape';
 import { cableAreasMm2 } from './copper';
 
 /** What one figure of a part's data is: its words, its unit, what it may be. */

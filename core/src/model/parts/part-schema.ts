@@ -1,4 +1,4 @@
-import { number, oneOf, record, table, text, type NumberRule } from '../../ground/calculator';
+import { number, oneOf, record, table, text, type NumberRule } from '../../ground/shape';
 import { partFields, partKinds } from './fields';
 import type { PartKind } from './kinds';
 import type { PartField } from './part-field';

@@ -1,5 +1,5 @@
 import { integrate } from '../../ground/math';
-import type { Issue } from '../../ground/calculator';
+import type { Issue } from '../../ground/shape';
 import { formatNumber } from '../../ground/quantity';
 import { typicalOcv } from './catalogue/modules';
 import type { Chemistry, ModuleData } from './kinds';

@@ -1,4 +1,4 @@
-import { list, number, oneOf, record, text } from '../../ground/calculator';
+import { list, number, oneOf, record, text } from '../../ground/shape';
 import type { CheckValue, Grade } from '../../ground/finding';
 import { defineKind, shortTopic } from '../kind';
 import { words } from '../shapes';

@@ -1,4 +1,4 @@
-import { list, number, oneOf, orNull } from '../../ground/calculator';
+import { list, number, oneOf, orNull } from '../../ground/shape';
 import { defineKind } from '../kind';
 import type { Detail } from '../measured';
 import { detail, ids, remark } from '../shapes';

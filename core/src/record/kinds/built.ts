@@ -1,4 +1,4 @@
-import { number, oneOf, orNull, text } from '../../ground/calculator';
+import { number, oneOf, orNull, text } from '../../ground/shape';
 import { formatQuantity } from '../../ground/quantity';
 import { defineKind, shortTopic } from '../kind';
 import { words } from '../shapes';

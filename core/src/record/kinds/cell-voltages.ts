@@ -1,4 +1,4 @@
-import { list, oneOf, record, table, text } from '../../ground/calculator';
+import { list, oneOf, record, table, text } from '../../ground/shape';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { defineKind } from '../kind';
 import { remark, words } from '../shapes';

@@ -1,4 +1,4 @@
-import { oneOf } from '../../ground/calculator';
+import { oneOf } from '../../ground/shape';
 import { defineKind } from '../kind';
 import { seq, words } from '../shapes';
 

@@ -1,4 +1,4 @@
-import { number, oneOf, orNull, record } from '../../ground/calculator';
+import { number, oneOf, orNull, record } from '../../ground/shape';
 import { defineKind } from '../kind';
 import { remark, seq, words } from '../shapes';
 

@@ -1,4 +1,4 @@
-import { list, oneOf, orNull, record, text } from '../../ground/calculator';
+import { list, oneOf, orNull, record, text } from '../../ground/shape';
 import { defineKind, shortTopic } from '../kind';
 import { words } from '../shapes';
 

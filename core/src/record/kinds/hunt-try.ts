@@ -1,4 +1,4 @@
-import { list, number, oneOf, text } from '../../ground/calculator';
+import { list, number, oneOf, text } from '../../ground/shape';
 import { defineKind } from '../kind';
 import { remark, words } from '../shapes';
 

@@ -1,4 +1,4 @@
-import { oneOf, orNull, text } from '../../ground/calculator';
+import { oneOf, orNull, text } from '../../ground/shape';
 import { aboutSubjects, defineKind } from '../kind';
 import { remark, words } from '../shapes';
 

@@ -1,4 +1,4 @@
-import { list, number, oneOf, orNull, record, text } from '../../ground/calculator';
+import { list, number, oneOf, orNull, record, text } from '../../ground/shape';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { defineKind } from '../kind';
 import { remark, words } from '../shapes';

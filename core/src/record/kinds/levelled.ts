@@ -1,4 +1,4 @@
-import { list, number, record, text } from '../../ground/calculator';
+import { list, number, record, text } from '../../ground/shape';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { aboutSubjects, defineKind } from '../kind';
 import { remark, words } from '../shapes';

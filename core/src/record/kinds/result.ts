@@ -1,4 +1,4 @@
-import { list, number, oneOf, record, table, text } from '../../ground/calculator';
+import { list, number, oneOf, record, table, text } from '../../ground/shape';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { defineKind, shortTopic, type Fields } from '../kind';
 import type { Detail, Measured, Verdict } from '../measured';

@@ -1,4 +1,4 @@
-import { text } from '../../ground/calculator';
+import { text } from '../../ground/shape';
 import { snagGates } from '../gates';
 import { defineKind } from '../kind';
 import { words } from '../shapes';

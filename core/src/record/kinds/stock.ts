@@ -1,4 +1,4 @@
-import { list, number, oneOf, orNull, record, text } from '../../ground/calculator';
+import { list, number, oneOf, orNull, record, text } from '../../ground/shape';
 import { defineKind } from '../kind';
 import { hash, seq, words } from '../shapes';
 

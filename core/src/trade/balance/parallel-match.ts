@@ -1,4 +1,5 @@
-import { defineCalculator, number, record, table } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record, table } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { interpolate } from '../../ground/math';
 import { formatNumber, formatQuantity } from '../../ground/quantity';

@@ -1,4 +1,5 @@
-import { defineCalculator, number, oneOf, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, oneOf, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import { cableAreasMm2, resistancePerM } from '../../model/parts';

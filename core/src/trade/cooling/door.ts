@@ -1,4 +1,4 @@
-import { list, number, oneOf, record, table, text } from '../../ground/calculator';
+import { list, number, oneOf, record, table, text } from '../../ground/shape';
 import { coldestOf, fluidAt, glycol50, hottestOf } from './fluid';
 import type { FluidOfPipes, LoopElement } from './laws';
 

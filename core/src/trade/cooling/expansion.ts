@@ -1,4 +1,5 @@
-import { defineCalculator, number, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 

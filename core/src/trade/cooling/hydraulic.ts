@@ -1,4 +1,5 @@
-import { defineCalculator, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { record } from '../../ground/shape';
 import { rulesOf, type Rule } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 import type { Worksheet } from '../../ground/working';

@@ -1,4 +1,5 @@
-import { defineCalculator, list, record, text } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, record, text } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import { crossLoop, fluidOf, groundOf, loopFields, type LoopInput } from './door';

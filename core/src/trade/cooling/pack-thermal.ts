@@ -1,4 +1,5 @@
-import { defineCalculator, number, record, table } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record, table } from '../../ground/shape';
 import { follow, type LumpState, type LumpTold } from './lump';
 
 export interface PackThermalInput {

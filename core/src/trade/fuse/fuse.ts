@@ -1,5 +1,6 @@
 import { circuitDefaults } from '../../model/document';
-import { defineCalculator, number, record, table, type Desk } from '../../ground/calculator';
+import { defineCalculator, type Desk } from '../../ground/calculator';
+import { number, record, table } from '../../ground/shape';
 import { logSpaced } from '../../ground/math';
 import { fallsStrictly } from '../../model/parts';
 import { formatNumber } from '../../ground/quantity';

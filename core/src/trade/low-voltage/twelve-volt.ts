@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, oneOf, record, text } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, oneOf, record, text } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 

@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { explain, type Fault, type Ladder } from './explain-ladder';
 

@@ -1,5 +1,10 @@
-import * as yup from 'yup';
-import { numberProblem, type NumberRule } from '../../ground/calculator';
+import {
+  judgedInParts,
+  numberProblem,
+  numberSchema,
+  type JsonSchema,
+  type NumberRule,
+} from '../../ground/shape';
 
 export const elementKinds = [
   'module',
@@ -43,41 +48,67 @@ const mostIssues = 100;
 const textFields = ['id', 'a', 'b', 'reach'] as const;
 
 /**
- * A list of elements, judged in one loop: a network has thousands of fields, and a schema object for each would take
+ * A list of elements, judged in one loop: a network has thousands of fields, and a shape for each would take
  * longer than the computation. Every wrong field is named by its own path.
  *
  * @param resistances whether `resistanceOhm` is a field, and required on all but loads
  */
-export function elementList(resistances: boolean): yup.MixedSchema {
+export function elementList(resistances: boolean): ReturnType<typeof judgedInParts> {
   const known = new Set(['id', 'kind', 'a', 'b', 'closed', 'voltageV', 'capacitanceF', 'reach']);
   if (resistances) known.add('resistanceOhm');
-  return yup
-    .mixed()
-    .nullable()
-    .test({
-      name: 'elements',
-      test(value: unknown, context) {
-        if (value === undefined) return context.createError({ message: 'is required' });
-        if (!Array.isArray(value)) return context.createError({ message: 'must be a list' });
-        const elements: unknown[] = value;
-        if (elements.length === 0) return context.createError({ message: 'must have at least 1 entries' });
-        if (elements.length > mostElements)
-          return context.createError({ message: `must have at most ${mostElements} entries` });
-        const issues: yup.ValidationError[] = [];
-        const ids = new Set<string>();
-        for (const [i, element] of elements.entries()) {
-          if (issues.length >= mostIssues) break;
-          for (const [field, message] of problemsOf(element, known, resistances, ids))
-            issues.push(
-              context.createError({
-                path: `${context.path}.${i}${field === '' ? '' : `.${field}`}`,
-                message,
-              }),
-            );
-        }
-        return issues.length === 0 ? true : new yup.ValidationError(issues);
-      },
-    }) as yup.MixedSchema;
+  const problems = (value: unknown) => {
+    const whole = (message: string) => [{ path: '', message }];
+    if (!Array.isArray(value)) return whole('must be a list');
+    const elements: unknown[] = value;
+    if (elements.length === 0) return whole('must have at least 1 entries');
+    if (elements.length > mostElements) return whole(`must have at most ${mostElements} entries`);
+    const found: { path: string; message: string }[] = [];
+    const ids = new Set<string>();
+    for (const [i, element] of elements.entries()) {
+      if (found.length >= mostIssues) break;
+      for (const [field, message] of problemsOf(element, known, resistances, ids))
+        found.push({ path: field === '' ? `${i}` : `${i}.${field}`, message });
+    }
+    return found;
+  };
+  return judgedInParts(problems, false, () => ({
+    type: 'array',
+    minItems: 1,
+    maxItems: mostElements,
+    items: elementSchema(resistances),
+  }));
+}
+
+const id80 = { type: 'string', minLength: 1, maxLength: 80 } as const;
+const notNegative = numberSchema({ min: 0 });
+
+/** An element as JSON Schema: what it must have hangs on its kind. */
+function elementSchema(resistances: boolean): JsonSchema {
+  const of = (kinds: readonly ElementKind[], required: readonly string[]): JsonSchema => ({
+    type: 'object',
+    properties: {
+      id: id80,
+      kind: { enum: kinds },
+      a: id80,
+      b: id80,
+      reach: id80,
+      closed: { type: 'boolean' },
+      voltageV: notNegative,
+      capacitanceF: notNegative,
+      ...(resistances && { resistanceOhm: notNegative }),
+    },
+    required: ['id', 'kind', 'a', 'b', 'reach', ...required],
+    additionalProperties: false,
+  });
+  const ohm = resistances ? ['resistanceOhm'] : [];
+  return {
+    anyOf: [
+      of(['module'], ['voltageV', ...ohm]),
+      of(elementKinds.filter(isConductor), ['closed', ...ohm]),
+      of(['resistor'], ohm),
+      of(['load'], []),
+    ],
+  };
 }
 
 function problemsOf(

@@ -1,5 +1,5 @@
-import * as yup from 'yup';
-import { defineCalculator, numberProblem, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { judgedInParts, numberProblem, numberSchema, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import { alwaysJoins, elementList, isConductor, type NetworkElement } from './elements';
@@ -211,23 +211,19 @@ function reachesOf(
   return Object.fromEntries(found);
 }
 
-const storedSchema = yup
-  .mixed()
-  .nullable()
-  .test({
-    name: 'stored',
-    test(value: unknown, context) {
-      if (value === undefined) return true;
-      if (typeof value !== 'object' || value === null || Array.isArray(value))
-        return context.createError({ message: 'must be an object of voltages by load' });
-      for (const [id, volts] of Object.entries(value)) {
-        const message = id.length > 80 ? 'is no load of this network' : numberProblem(volts);
-        if (message !== null)
-          return context.createError({ path: `${context.path}.${id.slice(0, 60)}`, message });
-      }
-      return true;
-    },
-  }) as yup.MixedSchema;
+const storedShape = judgedInParts(
+  (value) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value))
+      return [{ path: '', message: 'must be an object of voltages by load' }];
+    for (const [id, volts] of Object.entries(value)) {
+      const message = id.length > 80 ? 'is no load of this network' : numberProblem(volts);
+      if (message !== null) return [{ path: id.slice(0, 60), message }];
+    }
+    return [];
+  },
+  true,
+  () => ({ type: 'object', additionalProperties: numberSchema({}) }),
+);
 
 /**
  * What is live, with stored charge, or floating, for a position of every switch, and the highest voltage within reach.
@@ -240,7 +236,7 @@ export const liveMap = defineCalculator<LiveMapInput, LiveMapResult>({
   title: 'What is live',
   rules: Object.values(liveMapRules),
   door: {
-    schema: record({ elements: elementList(false), storedV: storedSchema }),
+    schema: record({ elements: elementList(false), storedV: storedShape }),
     defaults: { storedV: {} },
     cross({ elements, storedV }: LiveMapInput, issue) {
       const loads = new Set(elements.filter(({ kind }) => kind === 'load').map(({ id }) => id));

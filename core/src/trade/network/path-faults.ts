@@ -1,4 +1,5 @@
-import { defineCalculator, record, text } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { record, text } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { solveNetwork } from '../../ground/math';
 import { formatNumber, formatQuantity } from '../../ground/quantity';

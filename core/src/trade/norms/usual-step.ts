@@ -1,5 +1,5 @@
 import { rulesByStation } from './by-station';
-import { numberProblem } from '../../ground/calculator';
+import { numberProblem } from '../../ground/shape';
 import type { CheckValue, Rule } from '../../ground/finding';
 import type { Check } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';

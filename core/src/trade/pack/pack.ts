@@ -1,5 +1,6 @@
 import { packDefaults } from '../../model/document';
-import { defineCalculator, number, record, span, table } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record, span, table } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { integrate, interpolate } from '../../ground/math';
 

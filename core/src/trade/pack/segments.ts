@@ -1,5 +1,6 @@
 import { settingsDefaults } from '../../model/document';
-import { defineCalculator, list, number, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 

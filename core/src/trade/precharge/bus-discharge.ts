@@ -1,5 +1,6 @@
 import { settingsDefaults } from '../../model/document';
-import { defineCalculator, number, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { formatQuantity } from '../../ground/quantity';
 

@@ -1,5 +1,6 @@
 import { circuitDefaults } from '../../model/document';
-import { defineCalculator, list, number, record, text, type Desk } from '../../ground/calculator';
+import { defineCalculator, type Desk } from '../../ground/calculator';
+import { list, number, record, text } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { findRoot } from '../../ground/math';
 import type { Criterion } from '../../model/step';

@@ -1,4 +1,5 @@
-import { defineCalculator, number, record, table } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record, table } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { minimise } from '../../ground/math';
 import { formatQuantity } from '../../ground/quantity';

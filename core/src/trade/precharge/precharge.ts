@@ -1,5 +1,6 @@
 import { circuitDefaults } from '../../model/document';
-import { defineCalculator, number, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 

@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, oneOf, orNull, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, oneOf, orNull, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { cross, dot, type Vector } from '../../ground/math';
 import { formatNumber } from '../../ground/quantity';

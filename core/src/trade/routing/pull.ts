@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, oneOf, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, oneOf, record } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
 import type { Worksheet } from '../../ground/working';

@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, record, text } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, record, text } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import type { Vector } from '../../ground/math';
 import { formatNumber } from '../../ground/quantity';

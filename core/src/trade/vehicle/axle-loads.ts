@@ -1,4 +1,5 @@
-import { defineCalculator, list, number, record, text } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { list, number, record, text } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 

@@ -1,5 +1,6 @@
 import { vehicleDefaults } from '../../model/document';
-import { defineCalculator, number, record, table } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, record, table } from '../../ground/shape';
 import { rulesOf } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import { gravityMPerS2 } from './range';

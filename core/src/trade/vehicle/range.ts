@@ -1,5 +1,6 @@
 import { vehicleDefaults } from '../../model/document';
-import { defineCalculator, number, oneOf, record } from '../../ground/calculator';
+import { defineCalculator } from '../../ground/calculator';
+import { number, oneOf, record } from '../../ground/shape';
 import { defineRule } from '../../ground/finding';
 import { formatNumber } from '../../ground/quantity';
 import type { Worksheet } from '../../ground/working';
@@ -60,8 +61,8 @@ const common = {
   massKg: number({ min: 0 }),
   method: oneOf(['mass-rule', 'road-load']),
 };
-const massRule = record({ ...common, whPerKmPerKg: number.optional({ min: 0 }) });
-const roadLoad = record({
+const massRule = { ...common, whPerKmPerKg: number.optional({ min: 0 }) };
+const roadLoad = {
   ...common,
   speedKmH: number({ above: 0 }),
   rollingCoefficient: number({ min: 0 }),
@@ -70,7 +71,7 @@ const roadLoad = record({
   gradeFraction: number.optional(),
   drivetrainEfficiency: number({ above: 0, max: 1 }),
   accessoriesW: number({ min: 0 }),
-});
+};
 
 /**
  * Consumption and range by one of two schools: the mass rule for the first hour of a project, road load
@@ -84,7 +85,9 @@ export const range = defineCalculator<RangeInput, RangeResult>({
   title: 'Consumption and range',
   rules: [noConsumption],
   door: {
-    schema: (body) => (body.method === 'road-load' ? roadLoad : massRule),
+    schema: record.by({ massRule, roadLoad }, ({ method }) =>
+      method === 'road-load' ? 'roadLoad' : 'massRule',
+    ),
     defaults: (body) =>
       body.method === 'road-load'
         ? { airDensityKgM3: 1.2, gradeFraction: vehicleDefaults.gradeFraction }

@@ -1,4 +1,4 @@
-import { text } from '@torvek/core/calculator';
+import { text } from '@torvek/core/shape';
 import { everyCheck } from '@torvek/core/design';
 import type { RaisedCheck } from '@torvek/core/figure';
 import { mayDo } from '@torvek/core/record';

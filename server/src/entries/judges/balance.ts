@@ -1,4 +1,4 @@
-import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import { list, number, oneOf, record, text } from '@torvek/core/shape';
 import { bleedOf } from '@torvek/core/document';
 import { balanceGear, type BalanceGear, type Detail } from '@torvek/core/record';
 import { HttpError } from '../../http/errors';

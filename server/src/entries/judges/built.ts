@@ -1,4 +1,4 @@
-import { number, text } from '@torvek/core/calculator';
+import { number, text } from '@torvek/core/shape';
 import { cutPlaces, partPlaces, type PartPlace } from '@torvek/core/document';
 import { isModule, type Item, type PartFittedBody } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../../http/errors';

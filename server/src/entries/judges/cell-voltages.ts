@@ -1,4 +1,4 @@
-import { list, oneOf, record, table, text } from '@torvek/core/calculator';
+import { list, oneOf, record, table, text } from '@torvek/core/shape';
 import { cellsOf, modulesOf } from '../cells';
 import { defineJudge } from '../court';
 import { instrumentFields, instrumentOf, type AskedInstrument } from '../instrument';

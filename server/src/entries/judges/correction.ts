@@ -1,4 +1,4 @@
-import { number, record, text } from '@torvek/core/calculator';
+import { number, record, text } from '@torvek/core/shape';
 import type { Measured } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../../http/errors';
 import { defineJudge, type Case, type Judged } from '../court';

@@ -1,4 +1,4 @@
-import { number, oneOf, record, text } from '@torvek/core/calculator';
+import { number, oneOf, record, text } from '@torvek/core/shape';
 import { invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';
 import { namedSubjects, subjectIds } from '../subjects';

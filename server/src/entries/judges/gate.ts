@@ -1,4 +1,4 @@
-import { list, oneOf, record, text } from '@torvek/core/calculator';
+import { list, oneOf, record, text } from '@torvek/core/shape';
 import { assess } from '@torvek/core/design';
 import { gates, soloMeasures, type SoloMeasure } from '@torvek/core/record';
 import { invalidInput } from '../../http/errors';

@@ -1,4 +1,4 @@
-import { list, number, oneOf, text } from '@torvek/core/calculator';
+import { list, number, oneOf, text } from '@torvek/core/shape';
 import { restartSuspects } from '@torvek/core/monitoring';
 import { invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';

@@ -1,4 +1,4 @@
-import { oneOf, text } from '@torvek/core/calculator';
+import { oneOf, text } from '@torvek/core/shape';
 import { isModule, looks, seenFields, type Look, type Seen } from '@torvek/core/record';
 import { HttpError, invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';

@@ -1,6 +1,6 @@
 import { laid } from '@torvek/core/document';
 import { bondStates } from '@torvek/core/bonding';
-import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import { list, number, oneOf, record, text } from '@torvek/core/shape';
 import { jointStates } from '@torvek/core/joints';
 import { jointWorks, type JointWork } from '@torvek/core/record';
 import { invalidInput } from '../../http/errors';

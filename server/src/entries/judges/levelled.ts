@@ -1,4 +1,4 @@
-import { list, number, record, text } from '@torvek/core/calculator';
+import { list, number, record, text } from '@torvek/core/shape';
 import { matchInputOf, matchSides, parallelMatch } from '@torvek/core/balance';
 import { invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';

@@ -1,4 +1,4 @@
-import { list, number, oneOf, text } from '@torvek/core/calculator';
+import { list, number, oneOf, text } from '@torvek/core/shape';
 import { storedAfter, sumOfPosition } from '@torvek/core/design';
 import { canOpen, deriveNetwork } from '@torvek/core/network';
 import type { Entry, PositionBody } from '@torvek/core/record';

@@ -1,4 +1,4 @@
-import { number, oneOf, record, table, text } from '@torvek/core/calculator';
+import { number, oneOf, record, table, text } from '@torvek/core/shape';
 import { judgeMeasurement, stepsOfItem, withRecord, type ProcedureStep } from '@torvek/core/commissioning';
 import { assess, openBoxBeside, type Assessment } from '@torvek/core/design';
 import {

@@ -1,4 +1,4 @@
-import { number, text } from '@torvek/core/calculator';
+import { number, text } from '@torvek/core/shape';
 import { HttpError, invalidInput } from '../../http/errors';
 import { defineJudge } from '../court';
 

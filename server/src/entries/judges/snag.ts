@@ -1,4 +1,4 @@
-import { oneOf, text } from '@torvek/core/calculator';
+import { oneOf, text } from '@torvek/core/shape';
 import { snagGates } from '@torvek/core/record';
 import { defineJudge } from '../court';
 import { namedSubjects, subjectIds } from '../subjects';

@@ -1,4 +1,4 @@
-import { list, number, oneOf, record, text } from '@torvek/core/calculator';
+import { list, number, oneOf, record, text } from '@torvek/core/shape';
 import { partPlaces } from '@torvek/core/document';
 import { partKinds } from '@torvek/core/parts';
 import { isModule, itemStates, type ItemState } from '@torvek/core/record';

@@ -1,4 +1,4 @@
-import { list, text } from '@torvek/core/calculator';
+import { list, text } from '@torvek/core/shape';
 import { defineJudge } from '../court';
 import { namedSubjects } from '../subjects';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Issue } from '@torvek/core/calculator';
+import type { Issue } from '@torvek/core/shape';
 import { checkPart } from '@torvek/core/library';
 import { chemistries, typicalCellV, typicalModule, type Chemistry, type PartOf } from '@torvek/core/parts';
 import { formatNumber, parseQuantity } from '@torvek/core/quantity';

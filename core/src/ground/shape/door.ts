@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import { deepest, isDeeperThan } from './depth';
+import { jsonSchemaOf, type JsonSchema } from './describe';
 import { passesQuickly } from './quick';
 
 /** One thing that is wrong with an input. */
@@ -120,4 +121,26 @@ function fillDefaults(input: Record<string, unknown>, defaults: Record<string, u
     filled.push(path);
   }
   return filled;
+}
+
+/**
+ * What a door lets pass, as JSON Schema with its defaults; null where the body itself decides what else there is. Rules
+ * between fields are not in it.
+ */
+export function doorSchema({ schema, defaults = {} }: DoorRules): JsonSchema | null {
+  if (typeof schema === 'function') return null;
+  const described = jsonSchemaOf(schema as object);
+  // Those that hang on the body stand in no schema.
+  if (typeof defaults === 'function') return described;
+  for (const [path, value] of Object.entries(defaults))
+    for (const place of placesOf(described, path.split('.'))) place.default = value;
+  return described;
+}
+
+/** Where a field stands in a schema: once in each of its alternatives. */
+function placesOf(schema: JsonSchema, [first, ...rest]: readonly string[]): JsonSchema[] {
+  if (first === undefined) return [schema];
+  if (schema.anyOf !== undefined) return schema.anyOf.flatMap((one) => placesOf(one, [first, ...rest]));
+  const next = schema.properties?.[first];
+  return next === undefined ? [] : placesOf(next, rest);
 }
