@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { readOff, type AxisMarks } from '@torvek/core/library';
 import type { TableField } from '@torvek/core/parts';
-import { formatNumber, parseQuantity } from '@torvek/core/quantity';
+import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, reactive, ref } from 'vue';
-import { inOrder, rounded } from './curve-text';
+import { computed, ref } from 'vue';
+import { markIds, useCurve, type MarkId } from './use-curve';
+import { usePicture } from './use-picture';
 
 /**
  * Reads a curve off a picture of a data sheet: two marks on each axis with their values, then a press for each point.
@@ -13,28 +13,28 @@ import { inOrder, rounded } from './curve-text';
 const props = defineProps<{ field: TableField }>();
 const emit = defineEmits<{ take: [rows: [number, number][], picture: string]; cancel: [] }>();
 
-type MarkId = 'x1' | 'x2' | 'y1' | 'y2';
-interface Mark {
-  at: [number, number] | null;
-  text: string;
-}
-const picture = ref<{ url: string; name: string; width: number; height: number } | null>(null);
-const problem = ref<string | null>(null);
-const marks = reactive<Record<MarkId, Mark>>({
-  x1: { at: null, text: '' },
-  x2: { at: null, text: '' },
-  y1: { at: null, text: '' },
-  y2: { at: null, text: '' },
-});
-const scales = reactive({ x: props.field.columns[0].scale, y: props.field.columns[1].scale });
-const points = ref<[number, number][]>([]);
-/** What the next press on the picture places. */
-const placing = ref<MarkId | 'point'>('x1');
-const picked = ref<MarkId | number | null>(null);
+const {
+  marks,
+  scales,
+  points,
+  placing,
+  picked,
+  numbers,
+  reading,
+  unset,
+  rows,
+  toPlace,
+  press,
+  put,
+  nudge,
+  anew,
+} = useCurve(props.field);
 const zoom = ref(1);
+const { picture, problem, choose, paste } = usePicture(({ width }) => {
+  zoom.value = width < 400 ? 2 : 1;
+  placing.value = toPlace();
+});
 const surface = ref<SVGSVGElement | null>(null);
-const order: MarkId[] = ['x1', 'x2', 'y1', 'y2'];
-const largestBytes = 20 * 1024 * 1024;
 
 const axisName = (axis: 'x' | 'y') => {
   const { label, unit } = props.field.columns[axis === 'x' ? 0 : 1];
@@ -42,39 +42,6 @@ const axisName = (axis: 'x' | 'y') => {
 };
 const markName = (id: MarkId) =>
   `${id[1] === '1' ? 'first' : 'second'} mark on the ${axisName(id[0] as 'x' | 'y')} axis`;
-
-function choose(event: Event): void {
-  const [file] = (event.target as HTMLInputElement).files ?? [];
-  if (file !== undefined) void load(file);
-}
-function paste(event: ClipboardEvent): void {
-  const file = [...(event.clipboardData?.files ?? [])].find(({ type }) => type.startsWith('image/'));
-  if (file !== undefined) void load(file);
-}
-async function load(file: File): Promise<void> {
-  problem.value = null;
-  if (!/^image\/(png|jpeg|webp|gif)$/.test(file.type)) {
-    problem.value = `${file.name} is no picture that can be shown: PNG, JPEG, WebP or GIF.`;
-    return;
-  }
-  if (file.size > largestBytes) {
-    problem.value = `${file.name} is larger than 20 MB.`;
-    return;
-  }
-  const url = await new Promise<string>((resolve) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result));
-    reader.readAsDataURL(file);
-  });
-  const image = new Image();
-  image.onload = () => {
-    picture.value = { url, name: file.name, width: image.naturalWidth, height: image.naturalHeight };
-    zoom.value = image.naturalWidth < 400 ? 2 : 1;
-    placing.value = order.find((id) => marks[id].at === null) ?? 'point';
-  };
-  image.onerror = () => (problem.value = `${file.name} cannot be shown as a picture.`);
-  image.src = url;
-}
 
 function placeOf(event: PointerEvent): [number, number] {
   const box = surface.value!.getBoundingClientRect();
@@ -89,102 +56,24 @@ function placeOf(event: PointerEvent): [number, number] {
 let dragging = false;
 /** The mark whose value is asked for once the press is over: a press moves the focus to what is pressed. */
 let asked: MarkId | null = null;
-function press(event: PointerEvent): void {
-  const at = placeOf(event);
-  const near = nearest(at);
-  if (near !== null) {
-    picked.value = near;
-    dragging = true;
-    surface.value!.setPointerCapture(event.pointerId);
-    return;
-  }
-  if (placing.value === 'point') {
-    points.value = [...points.value, at];
-    picked.value = points.value.length - 1;
-    return;
-  }
-  const id = placing.value;
-  marks[id].at = at;
-  picked.value = id;
-  placing.value = order.find((one) => marks[one].at === null) ?? 'point';
-  asked = id;
+function onPress(event: PointerEvent): void {
+  const pressed = press(placeOf(event), 8 / zoom.value);
+  dragging = pressed.dragging;
+  asked = pressed.asks;
+  if (dragging) surface.value!.setPointerCapture(event.pointerId);
 }
 function release(): void {
   dragging = false;
   if (asked !== null) document.querySelector<HTMLInputElement>(`[data-mark="${asked}"]`)?.focus();
   asked = null;
 }
-function move(event: PointerEvent): void {
-  if (dragging && picked.value !== null) put(picked.value, placeOf(event));
+function onMove(event: PointerEvent): void {
+  if (dragging) put(placeOf(event));
 }
-function put(which: MarkId | number, at: [number, number]): void {
-  if (typeof which === 'number') points.value = points.value.map((old, i) => (i === which ? at : old));
-  else marks[which].at = at;
-}
-/** What lies under a press, within a few pixels of the screen. */
-function nearest([x, y]: [number, number]): MarkId | number | null {
-  const reach = 8 / zoom.value;
-  const all: [MarkId | number, [number, number]][] = [
-    ...order.flatMap((id): [MarkId, [number, number]][] =>
-      marks[id].at === null ? [] : [[id, marks[id].at]],
-    ),
-    ...points.value.map((at, i): [number, [number, number]] => [i, at]),
-  ];
-  const found = all
-    .map(([which, at]) => ({ which, far: Math.hypot(at[0] - x, at[1] - y) }))
-    .filter(({ far }) => far <= reach)
-    .sort((a, b) => a.far - b.far)[0];
-  return found?.which ?? null;
-}
-/** Arrows move what is picked by a pixel, with Shift by a fifth. */
-function nudge(event: KeyboardEvent): void {
-  const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-  if (picked.value === null) return;
-  if (event.key === 'Delete' && typeof picked.value === 'number') {
-    remove(picked.value);
-    event.preventDefault();
-  }
-  if (by === undefined || picked.value === null) return;
-  event.preventDefault();
-  const now = typeof picked.value === 'number' ? points.value[picked.value] : marks[picked.value].at;
-  const step = event.shiftKey ? 0.2 : 1;
-  if (now) put(picked.value, [now[0] + by[0]! * step, now[1] + by[1]! * step]);
-}
-function remove(at: number): void {
-  points.value = points.value.filter((_, i) => i !== at);
-  picked.value = null;
+function onKey(event: KeyboardEvent): void {
+  if (nudge(event.key, event.shiftKey)) event.preventDefault();
 }
 
-const numbers = computed(() => {
-  const of = (id: MarkId, unit: string) => {
-    const read = parseQuantity(marks[id].text, unit);
-    return read.ok ? read.value : null;
-  };
-  const [x, y] = props.field.columns;
-  return { x1: of('x1', x.unit), x2: of('x2', x.unit), y1: of('y1', y.unit), y2: of('y2', y.unit) };
-});
-const reading = computed(() => {
-  const axis = (name: 'x' | 'y'): AxisMarks | null => {
-    const [a, b] = [marks[`${name}1`].at, marks[`${name}2`].at];
-    const [from, to] = [numbers.value[`${name}1`], numbers.value[`${name}2`]];
-    return a === null || b === null || from === null || to === null
-      ? null
-      : { scale: scales[name], at: [a, b], values: [from, to] };
-  };
-  const [x, y] = [axis('x'), axis('y')];
-  return x === null || y === null ? null : readOff({ x, y });
-});
-const unset = computed(() => order.filter((id) => marks[id].at === null || numbers.value[id] === null));
-const rows = computed(() =>
-  reading.value?.ok !== true
-    ? []
-    : inOrder(
-        points.value.map((at) => {
-          const [x, y] = (reading.value as { at(pixel: [number, number]): [number, number] }).at(at);
-          return [rounded(x), rounded(y)] as [number, number];
-        }),
-      ),
-);
 const path = computed(() =>
   [...points.value]
     .sort((a, b) => a[0] - b[0])
@@ -238,15 +127,15 @@ const r = computed(() => 5 / zoom.value);
           tabindex="0"
           role="img"
           :aria-label="`Picture of the plot, ${points.length} points read`"
-          @pointerdown="press"
-          @pointermove="move"
+          @pointerdown="onPress"
+          @pointermove="onMove"
           @click="release"
           @pointercancel="dragging = false"
-          @keydown="nudge"
+          @keydown="onKey"
         >
           <image :href="picture.url" :width="picture.width" :height="picture.height" />
           <polyline v-if="points.length > 1" class="curve" :points="path" :stroke-width="1.5 / zoom" />
-          <g v-for="id in order" :key="id" class="mark" :class="{ picked: picked === id }">
+          <g v-for="id in markIds" :key="id" class="mark" :class="{ picked: picked === id }">
             <template v-if="marks[id].at">
               <path
                 :d="`M${marks[id].at![0] - 2 * r},${marks[id].at![1]}h${4 * r}M${marks[id].at![0]},${marks[id].at![1] - 2 * r}v${4 * r}`"
@@ -324,9 +213,7 @@ const r = computed(() => 5 / zoom.value);
         @click="emit('take', rows, picture!.name)"
         >Take {{ rows.length }} points</BButton
       >
-      <BButton v-if="points.length > 0" size="sm" variant="light" @click="((points = []), (picked = null))"
-        >Points anew</BButton
-      >
+      <BButton v-if="points.length > 0" size="sm" variant="light" @click="anew">Points anew</BButton>
       <BButton size="sm" variant="light" @click="emit('cancel')">Leave it</BButton>
     </div>
   </div>

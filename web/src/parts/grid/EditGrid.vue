@@ -1,13 +1,13 @@
 <script setup lang="ts" generic="Row extends { id: string; name: string }">
 import { tableFeatures, useTable } from '@tanstack/vue-table';
 import { computed, nextTick, ref, useId, watch } from 'vue';
-import { useJob } from '../../stores/job';
-import { useLibrary } from '../../stores/library';
 import ChoiceCell from '../ChoiceCell.vue';
 import PartCell from '../PartCell.vue';
 import type { GridColumn, GridSheet } from './columns';
 import { useEditing, type Growing } from './editing';
-import { partShelf } from './part-shelf';
+import { gridAct, leavingAct, type GridAct } from './grid-keys';
+import { useDesignSheet } from './design-sheet';
+import { useRowMemo } from './row-memo';
 import { useRowWindow } from './row-window';
 import { useSelection } from './selection';
 
@@ -27,8 +27,6 @@ const props = defineProps<{
   grow?: Growing<Row>;
 }>();
 const emit = defineEmits<{ pick: [id: string] }>();
-const job = useJob();
-const shelf = useLibrary();
 const id = useId();
 const root = ref<HTMLElement | null>(null);
 const input = ref<HTMLInputElement | null>(null);
@@ -44,39 +42,9 @@ const columns = computed(() => props.columns);
 const selection = useSelection(computed(() => ({ rows: items.value.length, columns: columns.value.length })));
 const { at } = selection;
 /** The design, unless something else was handed over. */
-const sheet: GridSheet = props.sheet ?? {
-  get shown() {
-    return job.design;
-  },
-  get committed() {
-    return job.committed;
-  },
-  get editable() {
-    return job.editable;
-  },
-  parts: partShelf(() => job.design, shelf),
-  change: (label, recipe) => job.change(label, recipe),
-  preview: (recipe) => job.preview(recipe),
-};
+const sheet = props.sheet ?? useDesignSheet();
 
-const {
-  editing,
-  refused,
-  note,
-  shownAs,
-  pathAt,
-  editable,
-  textAt,
-  start,
-  preview,
-  commit,
-  cancel,
-  forgive,
-  clear,
-  fillDown,
-  copied,
-  paste,
-} = useEditing<Row>({
+const edits = useEditing<Row>({
   label: () => props.label,
   rows: items,
   columns,
@@ -84,6 +52,7 @@ const {
   sheet,
   grow: () => props.grow,
 });
+const { editing, refused, note, shownAs, pathAt, editable, textAt, start, preview, commit, forgive } = edits;
 const hasControls = ({ kind }: GridColumn<Row>) => kind === 'slot' || kind === 'choice' || kind === 'part';
 const spokenChoice = (column: GridColumn<Row>, row: Row) =>
   column.spoken?.(row) ?? `${column.label} of ${row.name}`;
@@ -91,30 +60,14 @@ const view = useRowWindow(computed(() => items.value.length));
 const shown = computed(() =>
   items.value.slice(view.first.value, view.end.value).map((row, i) => ({ row, r: view.first.value + i })),
 );
-/** Slots whose controls hang on nothing but their row leave a row as it is until something of the row itself changes. */
-const still = computed(() => columns.value.every(({ kind, still: own }) => kind !== 'slot' || own === true));
-/** All that the cells of a row show: while it stays the same the row is not drawn again, of hundreds of rows one. */
-function memoOf(row: Row, r: number): unknown[] {
-  if (!still.value) return [{}];
-  const own = at.value.row === r;
-  const memo: unknown[] = [
-    row.name,
-    r,
-    columns.value,
-    sheet.editable,
-    props.picked === row.id,
-    focused.value,
-  ];
-  memo.push(own && focused.value ? at.value.column : null, own ? editing.value : null);
-  columns.value.forEach((column, c) => {
-    const path = pathAt(r, c);
-    memo.push(path, selection.isSelected(r, c), refused.value[path ?? '']?.message);
-    if (column.kind === 'choice') memo.push(column.choices?.(row), column.none?.(row));
-    else if (column.kind === 'part') memo.push(column.none?.(row));
-    else if (column.kind !== 'slot') memo.push(textAt(r, c), editable(r, c), shownAs(column).unit);
-  });
-  return memo;
-}
+const memoOf = useRowMemo<Row>({
+  columns,
+  sheet,
+  selection,
+  focused,
+  edits,
+  picked: () => props.picked,
+});
 const cellId = (row: number, column: number) => `${id}-${row}-${column}`;
 function startEditing(text: string): void {
   const whole = text === textAt(at.value.row, at.value.column);
@@ -131,18 +84,6 @@ function onUndo(event: Event): void {
   event.preventDefault();
   sheet.undo((event as CustomEvent<boolean>).detail);
   takeFocus();
-}
-
-function onCopy(event: ClipboardEvent): void {
-  if (editing.value !== null) return;
-  event.clipboardData?.setData('text/plain', copied());
-  event.preventDefault();
-}
-
-function onPaste(event: ClipboardEvent): void {
-  if (editing.value !== null) return;
-  event.preventDefault();
-  paste(event.clipboardData?.getData('text/plain') ?? '');
 }
 
 watch(
@@ -180,63 +121,63 @@ function onKey(event: KeyboardEvent): void {
     if (event.key === 'Escape') takeFocus();
     return;
   }
-  const { ctrlKey, metaKey, shiftKey, altKey, key } = event;
-  const command = ctrlKey || metaKey;
-  const arrows: Record<string, [number, number]> = {
-    ArrowUp: [-1, 0],
-    ArrowDown: [1, 0],
-    ArrowLeft: [0, -1],
-    ArrowRight: [0, 1],
-  };
-  const arrow = arrows[key];
-  const done = (act: () => void) => {
-    event.preventDefault();
-    event.stopPropagation();
-    act();
-    showActive();
-  };
-  if (altKey) return;
-  if (arrow !== undefined)
-    done(() => {
-      const far = command ? 10_000 : 1;
-      selection.move(arrow[0] * far, arrow[1] * far, shiftKey);
-    });
-  else if (key === 'Tab') {
-    if (selection.step(shiftKey ? -1 : 1)) event.preventDefault();
-  } else if (key === 'Home')
-    done(() => selection.goTo({ row: command ? 0 : at.value.row, column: 0 }, shiftKey));
-  else if (key === 'End')
-    done(() =>
-      selection.goTo(
-        { row: command ? items.value.length - 1 : at.value.row, column: columns.value.length - 1 },
-        shiftKey,
-      ),
-    );
-  else if (key === 'Enter' || key === 'F2')
-    done(() => {
-      if (editable(at.value.row, at.value.column)) startEditing(textAt(at.value.row, at.value.column));
+  const { row, column } = at.value;
+  const act = gridAct(event, editable(row, column));
+  if (act === null) return;
+  if (act.act === 'step') {
+    if (selection.step(act.by)) event.preventDefault();
+    return;
+  }
+  event.preventDefault();
+  event.stopPropagation();
+  perform(act);
+  showActive();
+}
+
+function perform(act: Exclude<GridAct, { act: 'step' }>): void {
+  const { row, column } = at.value;
+  switch (act.act) {
+    case 'move':
+      return selection.move(act.rows, act.columns, act.extend);
+    case 'go':
+      return selection.goTo(
+        {
+          row: { first: 0, last: items.value.length - 1, same: row }[act.row],
+          column: act.column === 'first' ? 0 : columns.value.length - 1,
+        },
+        act.extend,
+      );
+    case 'edit':
+      if (act.text !== null) startEditing(act.text);
+      else if (editable(row, column)) startEditing(textAt(row, column));
       else if (!press()) selection.move(1, 0);
-    });
-  else if (key === 'Delete' || key === 'Backspace') done(clear);
-  else if (key === 'Escape') done(() => selection.collapse());
-  else if (command && key.toLowerCase() === 'd') done(fillDown);
-  else if (command && key.toLowerCase() === 'a') done(() => selection.selectAll());
-  else if (!command && key === ' ' && !editable(at.value.row, at.value.column)) done(() => void press());
-  else if (!command && key.length === 1) done(() => startEditing(key));
+      return;
+    case 'press':
+      press();
+      return;
+    case 'clear':
+      return edits.clear();
+    case 'collapse':
+      selection.collapse();
+      return;
+    case 'fill-down':
+      return edits.fillDown();
+    case 'select-all':
+      return selection.selectAll();
+  }
 }
 
 function onEditingKey(event: KeyboardEvent): void {
-  const leave = (act: () => void) => {
-    event.preventDefault();
-    event.stopPropagation();
-    act();
-    void nextTick(takeFocus);
-  };
-  if (event.key === 'Enter') leave(() => (commit(), selection.move(event.shiftKey ? -1 : 1, 0)));
-  else if (event.key === 'Tab') leave(() => (commit(), void selection.step(event.shiftKey ? -1 : 1)));
-  else if (event.key === 'Escape') leave(cancel);
-  else if (event.key === 'ArrowUp') leave(() => (commit(), selection.move(-1, 0)));
-  else if (event.key === 'ArrowDown') leave(() => (commit(), selection.move(1, 0)));
+  const leaving = leavingAct(event);
+  if (leaving === null) return;
+  event.preventDefault();
+  event.stopPropagation();
+  if (leaving.keep) {
+    commit();
+    if (leaving.to === 'rows') selection.move(leaving.rows, 0);
+    else selection.step(leaving.to === 'next' ? 1 : -1);
+  } else edits.cancel();
+  void nextTick(takeFocus);
 }
 
 function onPointer(event: MouseEvent, row: number, column: number): void {
@@ -289,8 +230,8 @@ function onFocusOut(event: FocusEvent): void {
         :aria-readonly="!sheet.editable"
         aria-multiselectable="true"
         @keydown="onKey"
-        @copy="onCopy"
-        @paste="onPaste"
+        @copy="edits.copyTo"
+        @paste="edits.pasteFrom"
         @focusin="onFocusIn"
         @focusout="onFocusOut"
         @torvek-undo="onUndo"
@@ -402,93 +343,4 @@ function onFocusOut(event: FocusEvent): void {
   </div>
 </template>
 
-<style scoped>
-table:focus-visible {
-  outline: 0;
-}
-
-td {
-  height: 1.85rem;
-  cursor: cell;
-  position: relative;
-}
-
-/* Widths as given: a table of hundreds of rows is not measured anew with each that changes. */
-.pane table.fixed {
-  table-layout: fixed;
-}
-
-.pane {
-  max-height: 26rem;
-  overflow-y: auto;
-}
-
-.pane th {
-  position: sticky;
-  top: 0;
-  z-index: 1;
-  background: var(--tv-sheet);
-}
-
-.pane td:not(.blank) {
-  height: 28px;
-  max-height: 28px;
-  white-space: nowrap;
-  overflow: hidden;
-}
-
-td.blank {
-  padding: 0;
-  border: 0;
-}
-
-td.fixed {
-  color: var(--tv-soft);
-}
-
-td.chosen {
-  background: var(--tv-pick);
-}
-
-td.active {
-  box-shadow: inset 0 0 0 2px var(--tv-act);
-}
-
-td.bad {
-  color: var(--tv-stop);
-  box-shadow: inset 0 0 0 1px var(--tv-stop);
-}
-
-td.bad.active {
-  box-shadow: inset 0 0 0 2px var(--tv-stop);
-}
-
-.cell-input {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  border: 0;
-  padding: 0 0.4rem;
-  font: inherit;
-  text-align: inherit;
-  background: var(--tv-sheet);
-  color: var(--tv-ink);
-  box-shadow: inset 0 0 0 2px var(--tv-act);
-  outline: 0;
-}
-
-.problem {
-  color: var(--tv-stop);
-  font-size: 0.88rem;
-  margin: 0.3rem 0 0;
-}
-
-.note {
-  font-size: 0.88rem;
-  margin: 0.3rem 0 0;
-}
-
-td.choice {
-  padding-inline: 3px;
-}
-</style>
+<style scoped src="./edit-grid.css"></style>

@@ -276,6 +276,19 @@ export function useEditing<Row extends { id: string; name: string }>({
     }
   }
 
+  /** The selection goes to the clipboard; a cell that is being edited keeps what its text is copied. */
+  function copyTo(event: ClipboardEvent): void {
+    if (editing.value !== null) return;
+    event.clipboardData?.setData('text/plain', copied());
+    event.preventDefault();
+  }
+
+  function pasteFrom(event: ClipboardEvent): void {
+    if (editing.value !== null) return;
+    event.preventDefault();
+    paste(event.clipboardData?.getData('text/plain') ?? '');
+  }
+
   return {
     editing,
     refused,
@@ -291,6 +304,8 @@ export function useEditing<Row extends { id: string; name: string }>({
     forgive,
     clear,
     fillDown,
+    copyTo,
+    pasteFrom,
     copied,
     paste,
   };

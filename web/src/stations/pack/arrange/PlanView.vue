@@ -2,12 +2,13 @@
 import type { Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { useElementSize } from '@vueuse/core';
-import Sortable from 'sortablejs';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useJob } from '../../../stores/job';
 import { drawnBoxes, type Chip, type DrawnBox } from './chips';
 import { flat, planGeometry, stringWays } from './plan-geometry';
+import BodyPlan from './BodyPlan.vue';
 import SideStrip from './SideStrip.vue';
+import { useCarry, type DropPlace } from './use-carry';
 
 /** The vehicle from above, to scale, with every module in its box; its right side below. */
 const props = defineProps<{
@@ -22,7 +23,7 @@ const emit = defineEmits<{
   choose: [module: Id, add: boolean];
   carry: [module: Id];
   over: [box: string | null];
-  drop: [where: { box: string | null; before: Id | null }];
+  drop: [where: DropPlace];
   key: [event: KeyboardEvent, module: Id];
 }>();
 const job = useJob();
@@ -74,68 +75,13 @@ const focusable = computed(
   () => [...props.chosen][0] ?? drawn.value.chips[0]?.id ?? drawn.value.loose[0]?.id ?? null,
 );
 
-const sortables: Sortable[] = [];
-let carried: Id | null = null;
-
-/** What lies under the pointer: a box or the shelf, and a module that is not the carried one. */
-function under(event: { clientX: number; clientY: number }): { box: string | null; before: Id | null } {
-  const found = document.elementsFromPoint(event.clientX, event.clientY) as HTMLElement[];
-  const box = found.find((one) => one.dataset?.box !== undefined)?.dataset.box ?? null;
-  const before =
-    found.find(
-      (one) =>
-        one.dataset?.module !== undefined && one.dataset.module !== carried && root.value?.contains(one),
-    )?.dataset.module ?? null;
-  return { box, before };
-}
-let last: { clientX: number; clientY: number } | null = null;
-let frame = 0;
-function follow(event: PointerEvent): void {
-  last = { clientX: event.clientX, clientY: event.clientY };
-  if (frame !== 0) return;
-  frame = requestAnimationFrame(() => {
-    frame = 0;
-    if (last !== null && carried !== null) emit('over', under(last).box);
-  });
-}
-
-function install(): void {
-  for (const one of sortables.splice(0)) one.destroy();
-  if (!job.editable) return;
-  for (const list of root.value?.querySelectorAll<HTMLElement>('[data-box]') ?? [])
-    sortables.push(
-      Sortable.create(list, {
-        group: { name: 'modules', pull: true, put: true },
-        sort: false,
-        draggable: '.chip',
-        forceFallback: true,
-        fallbackOnBody: true,
-        fallbackTolerance: 4,
-        fallbackClass: 'carried-chip',
-        onStart: ({ item }) => {
-          carried = item.dataset.module ?? null;
-          if (carried !== null) emit('carry', carried);
-          document.addEventListener('pointermove', follow);
-        },
-        // The picture is drawn from the design: nothing is moved in the page until the design has changed.
-        onMove: () => false,
-        onEnd: () => {
-          document.removeEventListener('pointermove', follow);
-          cancelAnimationFrame(frame);
-          frame = 0;
-          const where = last === null ? { box: null, before: null } : under(last);
-          carried = null;
-          last = null;
-          emit('drop', where);
-        },
-      }),
-    );
-}
-onMounted(install);
-watch([() => drawn.value.boxes.map(({ id }) => id).join(), () => job.editable], () => nextTick(install));
-onBeforeUnmount(() => {
-  document.removeEventListener('pointermove', follow);
-  for (const one of sortables) one.destroy();
+useCarry({
+  root,
+  editable: () => job.editable,
+  lists: [() => drawn.value.boxes.map(({ id }) => id).join()],
+  carry: (module) => emit('carry', module),
+  over: (box) => emit('over', box),
+  drop: (where) => emit('drop', where),
 });
 
 function focus(module: Id): void {
@@ -149,37 +95,7 @@ defineExpose({ focus });
 <template>
   <div ref="root" class="plan-view">
     <div class="plan" :style="{ height: px(plan.planPx) }">
-      <svg class="under" :width="roomPx" :height="plan.planPx" aria-hidden="true">
-        <template v-if="zoom === null">
-          <rect
-            class="body"
-            :x="plan.x(plan.extent.rear + 0.12)"
-            :y="plan.y(plan.extent.half)"
-            :width="(plan.extent.front - plan.extent.rear - 0.24) * plan.scale"
-            :height="2 * plan.extent.half * plan.scale"
-            :rx="0.18 * plan.scale"
-          />
-          <g v-for="axle in plan.axles" :key="axle">
-            <line
-              class="axle"
-              :x1="plan.x(axle)"
-              :x2="plan.x(axle)"
-              :y1="plan.y(plan.extent.half)"
-              :y2="plan.y(-plan.extent.half)"
-            />
-            <rect
-              v-for="side in [1, -1]"
-              :key="side"
-              class="wheel"
-              :x="plan.x(axle - plan.wheelM / 2)"
-              :y="plan.y(side * (plan.extent.half - 0.02) + 0.09)"
-              :width="plan.wheelM * plan.scale"
-              :height="0.18 * plan.scale"
-              rx="3"
-            />
-          </g>
-        </template>
-      </svg>
+      <BodyPlan :plan="plan" :width-px="roomPx" :whole="zoom === null" />
       <div
         v-for="box in drawn.boxes"
         :key="box.id"
@@ -275,30 +191,12 @@ defineExpose({ focus });
   position: relative;
 }
 
-.under,
+/* Over the body and the boxes. */
 .over {
   position: absolute;
   inset: 0;
-}
-
-.over {
   pointer-events: none;
   z-index: 2;
-}
-
-.body {
-  fill: var(--tv-recess);
-  stroke: var(--tv-line);
-  stroke-width: 2;
-}
-
-.axle {
-  stroke: var(--tv-plate-edge);
-  stroke-width: 3;
-}
-
-.wheel {
-  fill: var(--tv-plate-edge);
 }
 
 .box {
@@ -428,13 +326,10 @@ defineExpose({ focus });
 }
 
 .way-word {
-  font-size: 0.78rem;
-  color: var(--tv-soft);
-}
-
-.way-word {
   position: absolute;
   right: 4px;
   bottom: 0;
+  font-size: 0.78rem;
+  color: var(--tv-soft);
 }
 </style>

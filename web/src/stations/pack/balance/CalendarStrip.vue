@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import type { BalanceSchedule } from '@torvek/core/balance';
-import { dayStartMs } from '@torvek/core/balance';
-import { dayIn } from '@torvek/core/record';
 import { useElementSize } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { weekdayOf } from '../../../parts/dates';
+import { daysOf, lanesOf, restingOf } from './calendar';
 import type { BalanceRow } from './use-balance';
 
 /** Benches and rests over the days: what was, what is, what is planned from now on. */
@@ -22,95 +21,27 @@ const emit = defineEmits<{ pick: [cell: string] }>();
 const dayMs = 86.4e6;
 const pane = ref<HTMLElement | null>(null);
 const { width } = useElementSize(pane);
-const startOf = (ms: number) => dayStartMs(dayIn(new Date(ms).toISOString(), props.zone), props.zone);
-const span = computed(() => {
-  const past = props.rows.flatMap(({ stretches }) => stretches.map(({ fromMs }) => fromMs));
-  const ends = props.rows.flatMap(({ last, stretches }) => [last?.atMs ?? 0, stretches.at(-1)?.toMs ?? 0]);
-  const future = props.schedule.tasks.map(({ toMs }) => toMs);
-  // Where all is over, the days in which it was.
-  const end = future.length === 0 && past.length > 0 ? Math.max(...ends) : Math.max(props.nowMs, ...future);
-  const from = startOf(Math.max(Math.min(end, ...past), Math.min(end, props.nowMs) - 21 * dayMs));
-  const to = startOf(end) + dayMs;
-  return { from, to: Math.max(to, from + 5 * dayMs) };
-});
-const days = computed(() => Math.round((span.value.to - span.value.from) / dayMs));
-const pxPerDay = computed(() => Math.max(46, (width.value - 2) / days.value));
-const totalPx = computed(() => days.value * pxPerDay.value);
-const x = (ms: number) => ((ms - span.value.from) / dayMs) * pxPerDay.value;
+const span = computed(() => daysOf(props.rows, props.schedule, props.nowMs, props.zone));
+const pxPerDay = computed(() => Math.max(46, (width.value - 2) / span.value.days));
+const totalPx = computed(() => span.value.days * pxPerDay.value);
+const x = (ms: number) => ((ms - span.value.fromMs) / dayMs) * pxPerDay.value;
 
-interface Block {
-  key: string;
-  cell: string;
-  tag: string;
-  x: number;
-  width: number;
-  kind: 'done' | 'on' | 'planned';
-}
 const together = computed(() => props.benches === 0);
-const lanes = computed(() => {
-  const count = Math.max(props.benches, 1);
-  const list: Block[][] = Array.from({ length: count }, () => []);
-  const tags = new Map(props.rows.map(({ id, tag }) => [id, tag]));
-  const lane = (place: number | null, fromMs: number) => {
-    if (place !== null && place >= 1 && place <= count) return list[place - 1]!;
-    // Where no bench was noted: the first that is free then.
-    const at = x(fromMs);
-    return list.find((own) => own.every((one) => one.x + one.width <= at + 0.5)) ?? list[0]!;
-  };
-  const add = (place: number | null, cell: string, fromMs: number, toMs: number, kind: Block['kind']) => {
-    const own = together.value ? list[0]! : lane(place, fromMs);
-    const last = own.at(-1);
-    const at = x(fromMs);
-    const wide = Math.max(x(toMs) - at, 2);
-    if (together.value && last !== undefined && last.kind === kind && Math.abs(last.x - at) < 1) {
-      last.width = Math.max(last.width, wide);
-      last.tag = 'all';
-      return;
-    }
-    own.push({
-      key: `${cell}:${fromMs}:${kind}`,
-      cell,
-      tag: tags.get(cell) ?? cell,
-      x: at,
-      width: wide,
-      kind,
-    });
-  };
-  const stretches = props.rows
-    .flatMap(({ id, stretches: own }) => own.map((one) => ({ id, ...one })))
-    .filter(({ toMs }) => (toMs ?? props.nowMs) >= span.value.from)
-    .sort((a, b) => a.fromMs - b.fromMs);
-  for (const { id, place, fromMs, toMs } of stretches)
-    if (toMs !== null) add(place, id, fromMs, toMs, 'done');
-  for (const { kind, cell, place, fromMs, toMs, state } of props.schedule.tasks)
-    if (kind === 'load') add(place, cell, fromMs, toMs, state === 'under way' ? 'on' : 'planned');
-  return list;
-});
-
-/** How many cells rest at each hour: one area for any number of cells. */
-const resting = computed(() => {
-  const edges: [number, number][] = [];
-  for (const { stretches, phase } of props.rows)
-    stretches.forEach(({ toMs }, i) => {
-      if (toMs === null) return;
-      const next = stretches[i + 1]?.fromMs;
-      const task = props.schedule.tasks.find((one) => one.kind === 'rest' && one.fromMs === toMs);
-      const end =
-        next ?? (phase === 'resting' ? (task?.toMs ?? Math.min(props.nowMs, toMs + 3 * dayMs)) : toMs);
-      edges.push([toMs, 1], [end, -1]);
-    });
-  for (const { kind, state, fromMs, toMs } of props.schedule.tasks)
-    if (kind === 'rest' && state === 'planned') edges.push([fromMs, 1], [toMs, -1]);
-  edges.sort(([a], [b]) => a - b);
-  let count = 0;
-  let most = 0;
-  const steps = edges.map(([at, change]): [number, number] => {
-    count += change;
-    most = Math.max(most, count);
-    return [at, count];
-  });
-  return { steps, most };
-});
+const lanes = computed(() =>
+  lanesOf(props.rows, props.schedule, {
+    benches: props.benches,
+    nowMs: props.nowMs,
+    fromMs: span.value.fromMs,
+    // What is a pixel apart on the screen.
+    closeMs: dayMs / pxPerDay.value,
+  }).map((lane) =>
+    lane.map((block) => {
+      const at = x(block.fromMs);
+      return { ...block, x: at, width: Math.max(x(block.toMs) - at, 2) };
+    }),
+  ),
+);
+const resting = computed(() => restingOf(props.rows, props.schedule, props.nowMs));
 const restTop = computed(() => headPx + lanes.value.length * lanePx + 8);
 const restPath = computed(() => {
   const { steps, most } = resting.value;
@@ -167,7 +98,7 @@ watch(width, showNow);
     </div>
     <div ref="pane" class="pane" tabindex="0" role="group" aria-label="Calendar of balancing">
       <svg :width="totalPx" :height="heightPx" role="img" :aria-label="summary">
-        <g v-for="day in days" :key="day">
+        <g v-for="day in span.days" :key="day">
           <rect
             v-if="day % 2 === 0"
             class="shade"
@@ -178,7 +109,7 @@ watch(width, showNow);
           />
           <text class="day" :x="(day - 1) * pxPerDay + 4" y="16">
             {{
-              weekdayOf(span.from + (day - 0.5) * 86.4e6, zone)
+              weekdayOf(span.fromMs + (day - 0.5) * dayMs, zone)
                 .replace(',', '')
                 .slice(0, pxPerDay < 64 ? 6 : 12)
             }}
@@ -229,7 +160,7 @@ watch(width, showNow);
           :y1="restTop + restPx + 5"
           :y2="restTop + restPx + 16"
         />
-        <template v-if="nowMs < span.to">
+        <template v-if="nowMs < span.toMs">
           <line class="now" :x1="x(nowMs)" :x2="x(nowMs)" y1="20" :y2="heightPx" />
           <text class="now-word" :x="x(nowMs) - 3" text-anchor="end" :y="restTop + 14">now</text>
         </template>

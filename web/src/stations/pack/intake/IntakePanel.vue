@@ -15,6 +15,7 @@ import { thingRows } from '../stock/things';
 import LabelButton from '../../../parts/LabelButton.vue';
 import { moduleLabels } from './module-labels';
 import IntakeBench from './IntakeBench.vue';
+import IntakeDoubts from './IntakeDoubts.vue';
 import ModuleCard from './ModuleCard.vue';
 import {
   entriesOf,
@@ -237,19 +238,7 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
         >
         <span v-if="said" role="status">{{ said }}</span>
       </div>
-      <ul v-if="unsaid.length > 0" class="doubts" role="alert">
-        <li v-for="one in unsaid" :key="one.key">
-          <b>{{ nameOf(one.module) }}</b> has {{ one.was }} by the record, {{ one.serial }} was typed:
-          <BButton variant="light" size="sm" @click="mean(one.key, 'misread')">it had been misread</BButton>
-          <BButton variant="light" size="sm" @click="mean(one.key, 'other')">another module is in it</BButton>
-        </li>
-      </ul>
-      <ul v-if="open.length > 0" class="doubts" role="alert">
-        <li v-for="one in open" :key="one.key">
-          <b>{{ nameOf(one.module) }}</b> {{ one.question }}
-          <BButton variant="light" size="sm" @click="confirm(one.key)">It is right</BButton>
-        </li>
-      </ul>
+      <IntakeDoubts :unsaid="unsaid" :open="open" :name-of="nameOf" @mean="mean" @confirm="confirm" />
     </template>
   </section>
   <div v-if="rows.length > 0 && !session.benchMode" class="below">
@@ -336,12 +325,6 @@ const { open, confirm, unsaid, mean, blocked, meters, testers, meter, tester, bu
 
 .benching select {
   height: 44px;
-}
-
-.doubts {
-  margin: 0.6rem 0 0;
-  padding-left: 1.2rem;
-  color: var(--tv-stop);
 }
 
 .below {

@@ -3,16 +3,16 @@ import { gapText } from '@torvek/core/figure';
 import { tubesOf, type TubeAnswer } from '@torvek/core/routing';
 import { bendCard, type BendCardInput } from '@torvek/core/routing';
 import { waysAlong } from '@torvek/core/document';
-import { formatNumber, formatQuantity, parseQuantity } from '@torvek/core/quantity';
+import { formatNumber, parseQuantity } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
-import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { figureId } from '@torvek/core/figure';
 import { useJob } from '../../../stores/job';
 import { saveCsv } from '../../../parts/save-csv';
 import { bendRows } from '../tables';
 import AsBentPanel from './AsBentPanel.vue';
+import PullCard from './PullCard.vue';
 import { printCard, printTemplates } from './print-card';
 import { turnText } from './tube-drawing';
 import TubeView from './TubeView.vue';
@@ -78,15 +78,6 @@ async function print(what: 'card' | 'templates'): Promise<void> {
     busy.value = false;
   }
 }
-const pulls = computed(() => {
-  const pull = answer.value?.pull;
-  return pull == null
-    ? []
-    : ([
-        ['from its beginning to its end', pull.forward],
-        ['from its end to its beginning', pull.backward],
-      ] as const);
-});
 </script>
 
 <template>
@@ -229,57 +220,7 @@ const pulls = computed(() => {
     />
     <p v-if="said" class="bad" role="alert">{{ said }}</p>
   </section>
-  <section v-if="tube" class="sheet-card" aria-labelledby="pull-title" data-pull>
-    <div class="card-head">
-      <h2 id="pull-title">Cables through it</h2>
-      <span class="hint">fill, jam, elbows, and which end to pull from</span>
-    </div>
-    <div class="figure-row">
-      <FigureValue :id="figureId('routing.tube', tube.key, 'fillFraction')" show-label />
-      <FigureValue :id="figureId('routing.tube', tube.key, 'pullN')" show-label />
-      <FigureValue :id="figureId('routing.tube', tube.key, 'sidewallNPerM')" show-label />
-    </div>
-    <p v-if="answer?.pull == null || answer.fit === null" class="soft">
-      Not computed yet: the circuits it carries need a cable, the conduit its bore and the run its points.
-    </p>
-    <template v-else>
-      <table class="grid-table pulls">
-        <thead>
-          <tr>
-            <th scope="col">pulled</th>
-            <th scope="col" class="num">tension at the end</th>
-            <th scope="col" class="num">pressed in bends</th>
-            <th scope="col"></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="[way, pulled] in pulls" :key="way">
-            <th scope="row">{{ way }}</th>
-            <td class="num">{{ formatQuantity(pulled.tensionN, 'N') }}</td>
-            <td class="num">{{ formatQuantity(pulled.worstSidewallNPerM, 'N/m') }}</td>
-            <td :class="{ bad: !pulled.ok }">{{ pulled.ok ? 'within its limits' : 'beyond its limits' }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <p class="verdict">
-        {{
-          answer.pull.better === 'either'
-            ? 'Either end will do.'
-            : `Feed in at its ${answer.pull.better === 'forward' ? 'beginning' : 'end'}, pull out at the other.`
-        }}
-        {{ answer.fit.terminateAfterPull ? 'The lug does not pass the bore: pull first, crimp after.' : '' }}
-        {{ answer.fit.jamRisk ? 'Three of this size wedge: tie them together first.' : '' }}
-      </p>
-      <div class="limits">
-        <NumberField :path="`runs.${tube.run}.friction`" />
-        <NumberField :path="`runs.${tube.run}.maxTensionN`" />
-        <NumberField :path="`runs.${tube.run}.maxSidewallNPerM`" />
-      </div>
-      <p class="soft">
-        Where no tension is given, 50 N for each mm² of copper is taken: the maker’s figure comes first.
-      </p>
-    </template>
-  </section>
+  <PullCard v-if="tube" :tube="tube.key" :run-id="tube.run" :answer="answer ?? null" />
 </template>
 
 <style scoped>
@@ -328,18 +269,6 @@ const pulls = computed(() => {
   font-size: 0.9rem;
   padding-left: 1.2rem;
   margin: 0.6rem 0 0;
-}
-
-.pulls {
-  width: auto;
-}
-
-.limits {
-  max-width: 24rem;
-}
-
-.verdict {
-  font-weight: 600;
 }
 
 .bad {

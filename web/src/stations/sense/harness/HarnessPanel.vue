@@ -2,23 +2,23 @@
 import { linkEnds, type Id } from '@torvek/core/document';
 import { figureId } from '@torvek/core/figure';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { formatQuantity } from '@torvek/core/quantity';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 import type { Label } from '../../../parts/labels';
 import ChoiceField from '../../../parts/ChoiceField.vue';
 import ConnectorFace, { type FaceWire } from '../../../parts/ConnectorFace.vue';
 import FigureValue from '../../../parts/FigureValue.vue';
 import PartField from '../../../parts/PartField.vue';
 import EditGrid from '../../../parts/grid/EditGrid.vue';
-import type { GridColumn } from '../../../parts/grid/columns';
 import PrintSheet from '../../../parts/PrintSheet.vue';
 import LabelButton from '../../../parts/LabelButton.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import { saveCsv } from '../../../parts/save-csv';
 import { useJob } from '../../../stores/job';
 import { useMap } from '../use-map';
-import { readHarness, type ReadHarness } from './harness-file';
+import BoardLinks from './BoardLinks.vue';
+import BuiltHarness from './BuiltHarness.vue';
 import { cutRows, harnessRows, harnessTable } from './harness';
+import { wireColumns, type WireRow } from './wire-columns';
 
 /** The sense harness as it follows from the map: every wire from its tap to its pin. */
 const job = useJob();
@@ -37,81 +37,12 @@ const all = computed(() =>
   ),
 );
 const board = ref<Id | null>(null);
+const built = ref<InstanceType<typeof BuiltHarness> | null>(null);
 const boards = computed(() => result.value?.boards ?? []);
 const shown = computed(() =>
   board.value === null ? all.value : all.value.filter((one) => one.board === board.value),
 );
-interface Row {
-  id: string;
-  name: string;
-  index: number;
-}
-const rows = computed(() => shown.value.map(({ id, label }, index): Row => ({ id, name: label, index })));
-const at = (row: Row) => shown.value[row.index]!;
-const columns: GridColumn<Row>[] = [
-  {
-    id: 'number',
-    title: 'wire',
-    kind: 'text',
-    label: 'Wire',
-    path: () => null,
-    text: (row) => String(at(row).number),
-    width: '3.4rem',
-  },
-  {
-    id: 'label',
-    title: 'label',
-    kind: 'text',
-    label: 'Label',
-    path: () => null,
-    text: (row) => at(row).label,
-    width: '8rem',
-  },
-  {
-    id: 'from',
-    title: 'from',
-    kind: 'text',
-    label: 'From',
-    path: () => null,
-    text: (row) => at(row).from,
-    width: '16rem',
-  },
-  {
-    id: 'board',
-    title: 'to board',
-    kind: 'text',
-    label: 'To board',
-    path: () => null,
-    text: (row) => at(row).boardTag,
-    width: '8rem',
-  },
-  { id: 'pin', title: 'pin', kind: 'fixed', label: 'Pin', text: (row) => String(at(row).pin), width: '3rem' },
-  {
-    id: 'colour',
-    title: 'colour',
-    kind: 'text',
-    label: 'Colour',
-    path: () => null,
-    text: (row) => at(row).colour,
-    width: '6rem',
-  },
-  {
-    id: 'long',
-    title: 'm',
-    kind: 'fixed',
-    label: 'Length',
-    text: (row) => (at(row).lengthM === null ? '' : String(at(row).lengthM)),
-    width: '4rem',
-  },
-  {
-    id: 'fuse',
-    title: 'fuse, A',
-    kind: 'fixed',
-    label: 'Fuse',
-    text: (row) => (at(row).fuseA === null ? '' : String(at(row).fuseA)),
-    width: '4rem',
-  },
-];
+const rows = computed(() => shown.value.map((wire): WireRow => ({ id: wire.id, name: wire.label, wire })));
 const labels = computed((): Label[] =>
   shown.value
     .filter(({ what }) => what !== 'tie')
@@ -135,25 +66,6 @@ function setLengths(): void {
         own[row.id] = { ...own[row.id], tag: row.label, lengthM: value };
   });
 }
-/** A harness as it was built, held against the map. */
-const files = ref<HTMLInputElement | null>(null);
-const read = ref<ReadHarness | null>(null);
-// Another string or map: what was read belongs to the one before.
-watch(wires, () => (read.value = null));
-async function takeFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const text = await input.files?.[0]?.text();
-  input.value = '';
-  if (text !== undefined) read.value = readHarness(text, all.value);
-}
-function take(): void {
-  const changes = read.value?.changes ?? [];
-  job.change(`${changes.length} sense wires from a file`, (draft) => {
-    const own = (draft.senseWires ??= {});
-    for (const { id, label, change } of changes) own[id] = { ...own[id], tag: label, ...change };
-  });
-  read.value = null;
-}
 /** What the plug of a picked board holds. */
 const face = computed(() => {
   const part = job.design.parts[job.design.boards?.[board.value ?? '']?.plug ?? ''];
@@ -169,11 +81,6 @@ const faceWires = computed(() =>
   })),
 );
 const byRun = computed(() => [...new Set(shown.value.flatMap((one) => one.byRun ?? []))]);
-const links = computed(() => boards.value.slice(1).map(({ id }, i) => [boards.value[i]!.id, id] as const));
-const isolated = (id: Id) => {
-  const part = job.design.parts[job.design.boards?.[id]?.unit ?? ''];
-  return part?.kind === 'unit' ? part.data.isolatedLink : null;
-};
 const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
 </script>
 
@@ -228,17 +135,9 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <BButton size="sm" variant="light" @click="saveCsv(job.name, 'sense-cuts', cutRows(all))"
           >Cut list, CSV</BButton
         >
-        <BButton size="sm" variant="light" :disabled="!job.editable" @click="files?.click()"
+        <BButton size="sm" variant="light" :disabled="!job.editable" @click="built?.choose()"
           >Built harness in …</BButton
         >
-        <input
-          ref="files"
-          type="file"
-          accept=".csv,text/csv"
-          class="visually-hidden"
-          aria-label="Harness from a file"
-          @change="takeFile"
-        />
         <PrintSheet sheet="sense" text="Continuity and ladder, PDF" />
         <LabelButton what="sense wires" :labels="labels" />
         <label class="length">
@@ -254,24 +153,8 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <BButton size="sm" variant="light" :disabled="!job.editable" @click="setLengths">Set</BButton>
         <span v-if="lengthProblem" role="alert">{{ lengthProblem }}</span>
       </div>
-      <div v-if="read" class="read" role="status" data-read>
-        <p v-for="text in read.miswired" :key="text" class="problem">Wired otherwise. {{ text }}</p>
-        <p v-for="text in read.problems.slice(0, 8)" :key="text" class="problem">{{ text }}</p>
-        <p v-if="read.problems.length > 8" class="problem">and {{ read.problems.length - 8 }} more.</p>
-        <p v-if="read.absent.length > 0" class="soft">
-          {{ read.absent.length }} of {{ all.length }} wires are not in the file:
-          {{ read.absent.slice(0, 6).join(', ') }}{{ read.absent.length > 6 ? ' …' : '' }}.
-        </p>
-        <p>
-          <b>{{ read.changes.length }} wires end where the map says and bring a colour, length or fuse.</b>
-          {{ read.miswired.length > 0 ? 'Do not plug this harness in before the others are set right.' : '' }}
-        </p>
-        <BButton size="sm" variant="primary" :disabled="read.changes.length === 0" @click="take"
-          >Take {{ read.changes.length }} wires</BButton
-        >
-        <BButton size="sm" variant="light" @click="read = null">Leave it</BButton>
-      </div>
-      <EditGrid :key="`${stringId} ${board}`" label="Sense wires" :rows="rows" :columns="columns" />
+      <BuiltHarness ref="built" :all="all" :of="wires" />
+      <EditGrid :key="`${stringId} ${board}`" label="Sense wires" :rows="rows" :columns="wireColumns" />
       <p v-if="byRun.length > 0" class="soft" data-by-run>
         Lengths that are not typed are those of the run that carries them, as it is cut:
         {{ byRun.join(', ') }}.
@@ -295,52 +178,7 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
         <NumberField :path="`pack.sense.${sense}.areaMm2`" label="Area of the leads" />
         <NumberField :path="`pack.sense.${sense}.fuseA`" label="Fuse of the leads" />
       </div>
-      <table v-if="links.length > 0" class="grid-table" data-board-links>
-        <thead>
-          <tr>
-            <th scope="col">link between boards</th>
-            <th scope="col">from</th>
-            <th scope="col">to</th>
-            <th scope="col">their potentials</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="([from, to], i) in links" :key="to">
-            <th scope="row">{{ i + 1 }}</th>
-            <td>{{ job.design.boards?.[from]?.tag }}</td>
-            <td>{{ job.design.boards?.[to]?.tag }}</td>
-            <td>
-              {{
-                isolated(from) === null
-                  ? 'unit not given'
-                  : isolated(from)
-                    ? 'parted by the unit'
-                    : 'not parted: a break puts its voltage on the link'
-              }}
-            </td>
-          </tr>
-          <tr>
-            <th scope="row">end</th>
-            <td>{{ job.design.boards?.[boards.at(-1)!.id]?.tag }}</td>
-            <td>
-              {{
-                job.design.sensing?.link === 'ring'
-                  ? job.design.boards?.[boards[0]!.id]?.tag
-                  : job.design.sensing?.linkEndOhm === undefined
-                    ? 'nothing said of its end'
-                    : `resistor of ${formatQuantity(job.design.sensing.linkEndOhm, 'Ω')}`
-              }}
-            </td>
-            <td>
-              {{
-                job.design.sensing?.link === 'ring'
-                  ? 'back to the first: one break leaves every board heard'
-                  : 'a break silences every board behind it'
-              }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <BoardLinks :boards="boards.map(({ id }) => id)" />
       <div v-if="boards.length > 0" class="fields">
         <ChoiceField
           path="sensing.link"
@@ -385,20 +223,6 @@ const sense = computed(() => Object.keys(job.design.pack.sense ?? {})[0]);
 
 .length input {
   width: 5rem;
-}
-
-.read {
-  padding: 0.5rem 0.8rem;
-  margin-bottom: 0.4rem;
-  background: var(--tv-recess);
-}
-
-.read p {
-  margin: 0 0 0.25rem;
-}
-
-.problem {
-  color: var(--tv-stop);
 }
 
 .plug {
