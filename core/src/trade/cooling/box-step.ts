@@ -5,7 +5,7 @@ import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step
 import { readPackLayout } from '../pack';
 import { packLowest } from '../pack';
 import { heatersOf, massOf, type HeaterIn } from './box-heaters';
-import { boxUa } from './box-ua';
+import { wallsOf } from './box-walls';
 import { cellLimits } from '../charging';
 import { heaterAtVoltage, heaterRules, type HeaterAtVoltageResult } from './heater-at-voltage';
 import { coolingRules } from './rules';
@@ -14,13 +14,6 @@ import { warmUp, warmUpRules } from './warm-up';
 const n = formatNumber;
 /** What a 12 V or mains heater gets, V. */
 const otherBusV = { '12 V': 13.8, mains: 230 };
-
-/** What keeps an area from being computed, of a box. */
-const sizes = [
-  ['lengthM', 'length'],
-  ['widthM', 'width'],
-  ['heightM', 'height'],
-] as const;
 
 /** How a box of modules keeps its warmth, and what warms it on the coldest night. */
 export const boxStep: StepDefinition = {
@@ -39,50 +32,7 @@ export const boxStep: StepDefinition = {
     const inside = Object.keys(modules).filter((id) => modules[id]!.box === subject);
     const massKg = massOf({ modules, parts: read.at('parts') }, inside);
 
-    const walls = new Inputs(read);
-    for (const [field, label] of sizes)
-      if (box[field] === undefined)
-        walls.missing({ kind: 'not-given', path: `${at}.${field}`, label: `${label} of ${tag}` });
-      else if (!(box[field] > 0))
-        walls.missing({
-          kind: 'invalid',
-          path: `${at}.${field}`,
-          label: `${label} of ${tag}`,
-          message: 'must be above 0',
-        });
-    const { lengthM = 0, widthM = 0, heightM = 0 } = box;
-    walls.set('areaM2', 2 * (lengthM * widthM + lengthM * heightM + widthM * heightM), {
-      kind: 'constant',
-      source: 'outside of the box, all six faces',
-    });
-    if (box.walls === undefined)
-      walls.missing({ kind: 'not-given', path: `${at}.walls`, label: `walls of ${tag}` });
-    else {
-      box.walls.forEach((wall, i) => {
-        for (const [field, label] of [
-          ['thicknessMm', 'thickness'],
-          ['conductivityWPerMK', 'conductivity'],
-        ] as const)
-          if (wall[field] === undefined)
-            walls.missing({
-              kind: 'not-given',
-              path: `${at}.walls.${i}.${field}`,
-              label: `${label} of wall ${i + 1} of ${tag}`,
-            });
-      });
-      walls.set(
-        'layers',
-        box.walls.map(({ thicknessMm = 0, conductivityWPerMK = 0 }) => ({
-          thicknessM: thicknessMm / 1000,
-          conductivityWPerMK,
-        })),
-        { kind: 'document', path: `${at}.walls` },
-        `walls of ${tag}`,
-      );
-    }
-    walls.optional('bareM2', box.bareM2, `${at}.bareM2`, `outside of ${tag} without insulation`);
-    walls.optional('bridgeWPerK', box.bridgeWPerK, `${at}.bridgeWPerK`, `bridges of ${tag}`);
-    const ua = walls.run(boxUa);
+    const ua = wallsOf(subject, read);
 
     const heaters = heatersOf(subject, inside, read);
     const low = read.figure(packLowest);

@@ -26,11 +26,13 @@ interface FirstDay {
   /** The fast charge after it; null: none is asked. */
   charge: (Ran & Stretch) | null;
   maxC: number;
+  /** By how much the hottest plate was above the pack as a whole on the first day, K. */
+  aboveMeanK: number;
   run: (input: PackThermalInput) => Ran;
 }
 
 /** The days after the first one: how warm the pack is in the morning, and what it reaches in the end. */
-export function daysTold({ subject, read, drive, charge, maxC, run }: FirstDay): {
+export function daysTold({ subject, read, drive, charge, maxC, aboveMeanK, run }: FirstDay): {
   days: DayAfterDay | null;
   figures: Figure[];
   check: Check;
@@ -81,6 +83,9 @@ export function daysTold({ subject, read, drive, charge, maxC, run }: FirstDay):
               inputs: [
                 { symbol: 'T_n', label: 'night', value: nightC, unit: '°C', origin: origin('nightC') },
                 { symbol: 't_n', label: 'stands for', value: nightH, unit: 'h', origin: origin('nightH') },
+                ...(name === 'settledMaxC' && aboveMeanK > 0
+                  ? [{ symbol: 'ΔT_p', label: 'hottest plate above the whole', value: aboveMeanK, unit: 'K' }]
+                  : []),
                 { symbol: 'UA', label: 'walls', value: drive.input.uaToAmbientWPerK, unit: 'W/K' },
                 {
                   symbol: 'n',
@@ -97,20 +102,26 @@ export function daysTold({ subject, read, drive, charge, maxC, run }: FirstDay):
             },
           ],
   });
-  const firstMaxC = Math.max(drive.result?.maxC ?? -Infinity, charge?.result?.maxC ?? -Infinity);
+  const firstMaxC = Math.max(drive.result?.maxC ?? -Infinity, charge?.result?.maxC ?? -Infinity) + aboveMeanK;
+  const settledMaxC = days === null ? null : days.maxC + aboveMeanK;
   return {
     days,
     figures: [
       told('morningC', 'Pack the next morning', 'T(t_n)', days?.firstNight.endC ?? null),
-      told('settledMaxC', 'Pack at most, day after day', 'max T', days?.maxC ?? null),
+      told(
+        'settledMaxC',
+        'Pack at most, day after day',
+        aboveMeanK > 0 ? 'max T + ΔT_p' : 'max T',
+        settledMaxC,
+      ),
     ],
     check: judge(
       coolingRules.daysHot,
       [subject],
       gaps,
       // What is too hot on the first day is said of that day.
-      days !== null && firstMaxC <= maxC && days.maxC > maxC
-        ? `The first day it stays at ${formatQuantity(firstMaxC, '°C')}; nights at ${formatQuantity(nightC, '°C')} cool it too little, and after ${days.morningsC.length} days it reaches ${formatQuantity(days.maxC, '°C')}. Cells may get ${formatQuantity(maxC, '°C')}.`
+      days !== null && firstMaxC <= maxC && settledMaxC! > maxC
+        ? `The first day it stays at ${formatQuantity(firstMaxC, '°C')}; nights at ${formatQuantity(nightC, '°C')} cool it too little, and after ${days.morningsC.length} days it reaches ${formatQuantity(settledMaxC!, '°C')}. Cells may get ${formatQuantity(maxC, '°C')}.`
         : null,
       [
         {
@@ -120,7 +131,7 @@ export function daysTold({ subject, read, drive, charge, maxC, run }: FirstDay):
         },
         { label: 'nights', value: nightC, unit: '°C' },
         { label: 'days', value: days?.morningsC.length ?? 0, unit: '' },
-        { label: 'pack, day after day', value: days?.maxC ?? 0, unit: '°C' },
+        { label: 'pack, day after day', value: settledMaxC ?? 0, unit: '°C' },
         { label: 'cells at most', value: maxC, unit: '°C' },
       ],
     ),

@@ -12,7 +12,9 @@ declare module '../../ground/figure' {
       | 'hottestBestC'
       | 'platesC'
       | 'cellsC'
-      | 'packUaWPerK';
+      | 'packUaWPerK'
+      | 'modulesDriveC'
+      | 'modulesChargeC';
     'cooling.present': 'flowLPerMin' | 'volumeL';
     'cooling.school': never;
     'cooling.plumbing': never;

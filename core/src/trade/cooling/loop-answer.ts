@@ -6,6 +6,7 @@ import { fluidAt, type FluidTable } from './fluid';
 import { lawOf, type LoopElement } from './laws';
 import type { LoopBalanceResult } from './loop-balance';
 import { fluidTableOf, piecesOf, type Piece } from './pieces';
+import type { PlatesOverDay } from './plates-over-day';
 import type { SettledLoop } from './settle';
 
 /** A loop in a case: flows, and temperatures where nothing is missing for them. */
@@ -37,6 +38,8 @@ export interface LoopAnswer {
     piecesC: Record<Id, { inC: number; outC: number; surfaceC: number | null; heatW: number } | null> | null;
   }[];
   balance: { plates: Id[]; result: LoopBalanceResult }[];
+  /** Its plates over a day; null: none has modules, or something is missing. */
+  day: PlatesOverDay | null;
 }
 
 /** Everything a loop is judged by; null with gaps: its plumbing is not complete. */

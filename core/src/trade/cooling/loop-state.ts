@@ -154,15 +154,19 @@ export function loopState(subject: Id, read: Reader) {
     contactKPerW(item, slices.parts[item.plate ?? ''] as Part | undefined),
   );
   const coolant = fluidAt(table, airC);
-  // A plate takes up no more than its flow can carry: what is starved cools nothing, however good its contact.
-  const packUaWPerK =
+  /** From the cells on each plate to its coolant, W/K: no more than its flow can carry, however good its contact. */
+  const plateWPerK =
     cold === null || contacts.includes(null)
       ? null
-      : cooled.reduce((sum, { id }, i) => {
-          const flowWPerK =
-            (Math.abs(flowOf(id) ?? 0) * coolant.densityKgM3 * coolant.specificHeatJPerKgK) / 60_000;
-          return flowWPerK === 0 ? sum : sum + flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK));
-        }, 0);
+      : new Map(
+          cooled.map(({ id }, i): [Id, number] => {
+            const flowWPerK =
+              (Math.abs(flowOf(id) ?? 0) * coolant.densityKgM3 * coolant.specificHeatJPerKgK) / 60_000;
+            return [id, flowWPerK === 0 ? 0 : flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK))];
+          }),
+        );
+  const packUaWPerK =
+    plateWPerK === null ? null : [...plateWPerK.values()].reduce((sum, own) => sum + own, 0);
   const caseGaps = dedupe(cases.flatMap((one) => one.gaps));
   const standing: Gap[] = isWhole ? caseGaps : noPump;
   /** The hottest of all cases is known once each of them is. */
@@ -200,11 +204,13 @@ export function loopState(subject: Id, read: Reader) {
     known,
     lack,
     cooled,
+    shares,
     hottestC,
     byCore,
     hottestBestC,
     platesC,
     cellsC,
+    plateWPerK,
     packUaWPerK,
     caseGaps,
     standing,

@@ -4,6 +4,8 @@ import { loopFigures } from './loop-figures';
 import { flowChecks } from './loop-flow-checks';
 import { heatChecks } from './loop-heat-checks';
 import { loopState } from './loop-state';
+import { dayFigures } from './day-figures';
+import { platesOverDay } from './plates-over-day';
 
 /** The flow, the temperatures and the balance of one coolant loop as it is connected. */
 export const loopStep: StepDefinition = {
@@ -12,7 +14,8 @@ export const loopStep: StepDefinition = {
   subjects: ({ loops = {} }) => Object.keys(loops),
   compute(subject, read) {
     const state = loopState(subject, read);
-    const figures = loopFigures(subject, state);
+    const plates = platesOverDay(subject, state, read);
+    const figures = [...loopFigures(subject, state), ...dayFigures(subject, state, plates)];
     const checks = [...flowChecks(subject, state), ...heatChecks(subject, state)];
     const { pieces, elements, airC, groundNode, cold, cases, balance, indexOf, surfaceOf } = state;
     const answer: LoopAnswer | null =
@@ -49,7 +52,8 @@ export const loopStep: StepDefinition = {
                       }),
                     ),
             })),
-            balance: balance.map(({ plates, result }) => ({ plates, result })),
+            balance: balance.map(({ plates: alike, result }) => ({ plates: alike, result })),
+            day: plates?.day ?? null,
           };
     return {
       figures,

@@ -101,7 +101,7 @@ export function follow(
 }
 
 /** Seconds until a temperature is reached, rising or falling past it; null where it is not. */
-function crossing(
+export function crossing(
   from: number,
   target: number,
   given: number,

@@ -3,13 +3,14 @@ import { formatQuantity } from '../../ground/quantity';
 import { coolingDefaults, type Id } from '../../model/document';
 import { gapsBehind, judge, type Reader, type StepDefinition } from '../../model/step';
 import { readPackLayout } from '../pack';
-import { cycleInputs, cycleMoments, driveCycle, type CycleMoment } from '../vehicle';
+import { cycleInputs, cycleMoments, driveCycle } from '../vehicle';
 import { blown } from './air-step';
 import { readsCase } from './cases';
 import { heating, type DayAfterDay, type Ran } from './days';
 import { daysTold } from './days-told';
 import { cellLimits, packOhm } from '../charging';
 import { packThermal, type PackThermalInput, type PackThermalResult } from './pack-thermal';
+import { blocksOf } from './profile';
 import { coolingRules } from './rules';
 
 /** The pack over a day: drives one after the other, a fast charge, and the drives without cooling. */
@@ -25,7 +26,7 @@ export interface PackOverTime {
 }
 
 /** The cooling of all loops and fans together as the lump feels it, and what is missing to say so. */
-function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; gaps: Gap[] } | null {
+function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; loops: Id[]; gaps: Gap[] } | null {
   const loops = Object.keys(read.at('loops') ?? {});
   const plumbing = Object.values(read.at('plumbing') ?? {});
   const serving = loops.filter((loop) =>
@@ -52,7 +53,19 @@ function coolingOf(read: Reader): { uaWPerK: number; coolantC: number; gaps: Gap
     uaWPerK += ua.value ?? 0;
     sum += (ua.value ?? 0) * (cool.value ?? 0);
   }
-  return { uaWPerK, coolantC: uaWPerK > 0 ? sum / uaWPerK : 0, gaps };
+  return { uaWPerK, coolantC: uaWPerK > 0 ? sum / uaWPerK : 0, loops: serving, gaps };
+}
+
+/** The hottest modules of all plates; null: there are none, or none that is known apart from the pack as a whole. */
+function hottestOf(
+  read: Reader,
+  loops: readonly Id[],
+  name: 'modulesDriveC' | 'modulesChargeC',
+): number | null {
+  return loops.reduce<number | null>((most, loop) => {
+    const { value } = read.figure(figureId('cooling.loop', loop, name));
+    return value === null ? most : Math.max(most ?? -Infinity, value);
+  }, null);
 }
 
 /** Losses of all boxes with modules together, W/K. */
@@ -159,16 +172,25 @@ export const packStep: StepDefinition = {
             profile: [heating({ minutes: minutes!.value!, packHeatW: heat!.value! }, ohm.value!)],
           });
 
+    const loops = liquid?.loops ?? [];
+    /** Of the hottest plate, where plates are known; else of the pack as one lump. */
+    const platesC = {
+      drive: hottestOf(read, loops, 'modulesDriveC'),
+      charge: hasFast ? hottestOf(read, loops, 'modulesChargeC') : null,
+    };
+    const hottest = (result: PackThermalResult, plateC: number | null) =>
+      Math.max(result.maxC, plateC ?? -Infinity);
     const told = (
       name: FigureName<'cooling.pack'>,
       label: string,
       from: { result: PackThermalResult | null; gaps: Gap[] },
       of: 'maxC' | 'endC',
+      plateC: number | null = null,
     ): Figure => ({
       id: figureId('cooling.pack', subject, name),
       label,
       unit: '°C',
-      value: from.result === null ? null : from.result[of],
+      value: from.result === null ? null : of === 'maxC' ? hottest(from.result, plateC) : from.result[of],
       gaps: from.gaps,
       working:
         from.result === null
@@ -177,8 +199,14 @@ export const packStep: StepDefinition = {
               {
                 symbol: 'T',
                 label,
-                formula: 'm·c·dT/dt = I²·R − UA·(T − T_a) − UA_c·(T − T_c)',
+                formula:
+                  plateC === null
+                    ? 'm·c·dT/dt = I²·R − UA·(T − T_a) − UA_c·(T − T_c)'
+                    : 'max(T, T_p); m·c·dT/dt = I²·R − UA·(T − T_a) − UA_c·(T − T_c)',
                 inputs: [
+                  ...(plateC === null
+                    ? []
+                    : [{ symbol: 'T_p', label: 'modules on the hottest plate', value: plateC, unit: '°C' }]),
                   { symbol: 'm', value: base.massKg, unit: 'kg' },
                   { symbol: 'c', value: base.specificHeatJPerKgK, unit: 'J/kgK' },
                   {
@@ -204,19 +232,24 @@ export const packStep: StepDefinition = {
                         { symbol: 'T_c', value: liquid.coolantC, unit: '°C' },
                       ]),
                 ],
-                value: from.result[of],
+                value: of === 'maxC' ? hottest(from.result, plateC) : from.result[of],
                 unit: '°C',
-                source: 'One lump, each stretch of constant current exactly',
+                source: 'One lump, each stretch of constant current exactly; each plate as one of its own',
               },
             ],
       ...(of === 'maxC' && name !== 'uncooledMaxC' && { limit: { max: maxC } }),
     });
-    const overLimit = (result: PackThermalResult | null, what: string) =>
-      result !== null && result.maxC > maxC
-        ? `${what} the pack reaches ${formatQuantity(result.maxC, '°C')}; cells may get ${formatQuantity(maxC, '°C')}.`
-        : null;
-    const values = (result: PackThermalResult | null, when: string) => [
+    const overLimit = (result: PackThermalResult | null, plateC: number | null, what: string) => {
+      if (result === null || hottest(result, plateC) <= maxC) return null;
+      const reached =
+        plateC === null || plateC <= result.maxC
+          ? `the pack reaches ${formatQuantity(result.maxC, '°C')}`
+          : `the modules on the hottest plate reach ${formatQuantity(plateC, '°C')}, the pack as a whole ${formatQuantity(result.maxC, '°C')}`;
+      return `${what} ${reached}; cells may get ${formatQuantity(maxC, '°C')}.`;
+    };
+    const values = (result: PackThermalResult | null, plateC: number | null, when: string) => [
       { label: `pack, ${when}`, value: result?.maxC ?? 0, unit: '°C' },
+      ...(plateC === null ? [] : [{ label: `hottest plate, ${when}`, value: plateC, unit: '°C' }]),
       { label: 'cells at most', value: maxC, unit: '°C' },
     ];
     const checks: Check[] = [
@@ -224,8 +257,8 @@ export const packStep: StepDefinition = {
         coolingRules.driveHot,
         [subject],
         drive.gaps,
-        overLimit(drive.result, 'Over the drives of the day'),
-        values(drive.result, 'driving'),
+        overLimit(drive.result, platesC.drive, 'Over the drives of the day'),
+        values(drive.result, platesC.drive, 'driving'),
       ),
       ...(liquid === null
         ? []
@@ -249,8 +282,8 @@ export const packStep: StepDefinition = {
               coolingRules.chargeHot,
               [subject],
               charge.gaps,
-              overLimit(charge.result, 'Over the fast charge'),
-              values(charge.result, 'fast charge'),
+              overLimit(charge.result, platesC.charge, 'Over the fast charge'),
+              values(charge.result, platesC.charge, 'fast charge'),
             ),
           ]
         : []),
@@ -265,6 +298,11 @@ export const packStep: StepDefinition = {
       drive: { input: { ...base, ...cooled }, ...drive },
       charge: hasFast ? { ...charge, minutes: minutes!.value ?? 0, packHeatW: heat!.value ?? 0 } : null,
       maxC,
+      aboveMeanK: Math.max(
+        0,
+        drive.result === null ? 0 : (platesC.drive ?? -Infinity) - drive.result.maxC,
+        charge.result === null ? 0 : (platesC.charge ?? -Infinity) - charge.result.maxC,
+      ),
       run: runOf,
     });
     checks.push(check);
@@ -281,9 +319,11 @@ export const packStep: StepDefinition = {
           };
     return {
       figures: [
-        told('driveMaxC', 'Pack at most, drives of the day', drive, 'maxC'),
+        told('driveMaxC', 'Pack at most, drives of the day', drive, 'maxC', platesC.drive),
         told('driveEndC', 'Pack after the drives', drive, 'endC'),
-        ...(hasFast ? [told('chargeMaxC', 'Pack at most, fast charge after them', charge, 'maxC')] : []),
+        ...(hasFast
+          ? [told('chargeMaxC', 'Pack at most, fast charge after them', charge, 'maxC', platesC.charge)]
+          : []),
         told('uncooledMaxC', 'Pack at most without cooling', uncooled, 'maxC'),
         ...ofDays,
       ],
@@ -294,23 +334,6 @@ export const packStep: StepDefinition = {
     };
   },
 };
-
-/** A pack answers within minutes: currents are taken together, with their heat, in stretches of about this, s. */
-const blockS = 15;
-
-/** The heat of a cycle in fewer stretches: each with the rms of the currents in it. */
-function blocksOf(moments: readonly CycleMoment[]): [durationS: number, currentA: number][] {
-  const blocks: [number, number][] = [];
-  let [lasts, heat] = [0, 0];
-  moments.forEach(({ durationS, currentA }, i) => {
-    lasts += durationS;
-    heat += (currentA ?? 0) ** 2 * durationS;
-    if (lasts < blockS && i < moments.length - 1) return;
-    blocks.push([lasts, Math.sqrt(heat / lasts)]);
-    [lasts, heat] = [0, 0];
-  });
-  return blocks;
-}
 
 /** Where what the calculator takes stands in the design. */
 const fieldOf: Record<string, string> = {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PackOverTime } from '@torvek/core/cooling';
+import type { LoopAnswer, PackOverTime } from '@torvek/core/cooling';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
@@ -19,6 +19,18 @@ const over = computed(
   () => (job.evaluation.runs['cooling.pack:pack']?.result as PackOverTime | undefined) ?? null,
 );
 const day = computed(() => (over.value === null ? null : dayOf(over.value)));
+/** Hottest first. */
+const plates = computed(() =>
+  Object.keys(job.design.loops ?? {})
+    .flatMap((loop) => {
+      const answer = job.evaluation.runs[`cooling.loop:${loop}`]?.result as LoopAnswer | undefined;
+      return answer?.day?.plates ?? [];
+    })
+    .map((plate) => ({ ...plate, tag: job.design.plumbing?.[plate.id]?.tag ?? plate.id }))
+    .sort((a, b) => Math.max(b.driveMaxC, b.chargeMaxC ?? 0) - Math.max(a.driveMaxC, a.chargeMaxC ?? 0)),
+);
+const hasCharge = computed(() => plates.value.some(({ chargeMaxC }) => chargeMaxC !== null));
+const limitC = computed(() => over.value?.limitC ?? Infinity);
 const c = (value: number) => units.show(value, '°C', 3);
 /** Finer than it is said, so that a slow rise is drawn as one. */
 const fine = (value: number) => Number(units.show(value, '°C', 6).number.replaceAll(' ', ''));
@@ -100,8 +112,10 @@ const summary = computed(() => {
   const now = day.value;
   if (now === null) return '';
   const say = (value: number) => `${c(value).number} ${c(value).unit}`;
-  return `Over ${formatNumber(now.driveH, 2)} h of driving the pack reaches ${say(now.driveMaxC)}${
-    now.chargeMaxC === null ? '' : `, over the fast charge after it ${say(now.chargeMaxC)}`
+  const most = (name: FigureName<'cooling.pack'>) => job.figure(fig(name))?.value ?? null;
+  const [driveC, chargeC] = [most('driveMaxC'), most('chargeMaxC')];
+  return `Over ${formatNumber(now.driveH, 2)} h of driving the pack reaches ${say(driveC ?? now.driveMaxC)}${
+    chargeC === null ? '' : `, over the fast charge after it ${say(chargeC)}`
   }; cells may get ${say(now.limitC)}.${
     now.settled === null
       ? ''
@@ -146,6 +160,28 @@ const table = computed(() => ({
       <FigureValue :id="fig('morningC')" label="The next morning" show-label />
       <FigureValue :id="fig('settledMaxC')" label="At most, day after day" show-label />
     </div>
+    <table v-if="plates.length > 0" class="grid-table plates" data-plates>
+      <thead>
+        <tr>
+          <th scope="col">plate</th>
+          <th scope="col" class="num">carries, W/K</th>
+          <th scope="col" class="num">coolant comes with, {{ unit }}</th>
+          <th scope="col" class="num">drives of the day, {{ unit }}</th>
+          <th v-if="hasCharge" scope="col" class="num">fast charge, {{ unit }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="plate in plates" :key="plate.id">
+          <th scope="row">{{ plate.tag }}</th>
+          <td class="num">{{ formatNumber(plate.coolingWPerK) }}</td>
+          <td class="num">{{ c(plate.coolantC).number }}</td>
+          <td class="num" :class="{ bad: plate.driveMaxC > limitC }">{{ c(plate.driveMaxC).number }}</td>
+          <td v-if="hasCharge" class="num" :class="{ bad: (plate.chargeMaxC ?? 0) > limitC }">
+            {{ plate.chargeMaxC === null ? '' : c(plate.chargeMaxC).number }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
     <div class="two">
       <NumberField path="cooling.repeats" />
       <NumberField path="cooling.startC" />
@@ -157,9 +193,13 @@ const table = computed(() => ({
       <NumberField path="cooling.nightH" />
     </div>
     <p class="soft">
-      One lump for all modules: a module on a starved plate gets hotter than this. See Worst case for each
-      plate. In the night nothing but the walls cools it; a charge at home warms it. Days go on until mornings
-      are alike, two weeks at the most.
+      {{
+        plates.length === 0
+          ? 'One lump for all modules.'
+          : 'The line is the pack as a whole; what it reaches at most is told of its hottest plate, which the pump follows.'
+      }}
+      In the night nothing but the walls cools it; a charge at home warms it. Days go on until mornings are
+      alike, two weeks at the most.
     </p>
   </section>
 </template>
@@ -170,6 +210,15 @@ const table = computed(() => ({
   grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
   gap: 0.4rem 1rem;
   margin: 0.5rem 0;
+}
+
+.plates {
+  margin: 0.4rem 0 0.6rem;
+}
+
+.bad {
+  color: var(--tv-stop);
+  font-weight: 600;
 }
 
 .two {
