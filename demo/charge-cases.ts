@@ -6,6 +6,15 @@ const supply = (draft: Design, id = 'depot') => draft.supplies![`supply-${id}`]!
 const inlet = (draft: Design) => draft.inlets!['inlet-side']!;
 const cut = (draft: Design) => draft.cuts!['cut-mains']!;
 const load = (draft: Design, id: string) => draft.loads![`load-${id}`]!;
+/** A mat for the low voltage in the nose, fed as the pumps are. */
+const heaterOn12V = (draft: Design) => {
+  const part = catalogueOf('heater').find(({ id }) => id === 'emberley-m250-12')!;
+  Object.assign(draft.boxes['box-nose']!, {
+    heater: pin(draft, part),
+    heaterVoltage: '12 V',
+    heaterLoads: ['load-pumps'],
+  });
+};
 const wire = (draft: Design, id: string) => draft.wires![`wire-${id}`]!;
 const end = (draft: Design, id: string) => draft.ends![`end-${id}`]!;
 const service = (draft: Design, id: string) => draft.services![`service-${id}`]!;
@@ -119,6 +128,10 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   },
   'low-voltage.coils-less': (draft) => void (load(draft, 'coils').powerW = 8),
   'low-voltage.coils-when': (draft) => void (draft.lowVoltage!.coilLoads = ['load-coils']),
+  'low-voltage.heater-fed': (draft) => {
+    heaterOn12V(draft);
+    load(draft, 'pumps').when = 'driving';
+  },
   'low-voltage.fed-less': (draft) => void (load(draft, 'pumps').powerW = 120),
   'low-voltage.fed-when': (draft) => void (draft.plumbing!['piece-drive-pump']!.loads = ['load-pumps']),
   'low-voltage.before-fuse': (draft) => void (load(draft, 'tail').toFuseM = 0.6),
@@ -170,4 +183,12 @@ export const wrongCharge: Record<string, (draft: Design) => void> = {
   'looms.colour-twice': (draft) => void (draft.colours!['colour-sense']!.colour = 'Black'),
   'looms.open-end': (draft) => void delete wire(draft, '113').to,
   'looms.twist': (draft) => void (wire(draft, '202').to = 'end-dash'),
+};
+
+/** What the bus does not have, as it should be. */
+export const rightCharge: Record<string, (draft: Design) => void> = {
+  'low-voltage.heater-fed': (draft) => {
+    heaterOn12V(draft);
+    load(draft, 'pumps').when = 'always';
+  },
 };

@@ -27,6 +27,7 @@ const hose = (draft: Design, from: string, to: string, lengthM = 0.4) => {
 
 /** For each rule of cooling that the evaluation can raise: what is wrong about the bus when it is raised. */
 export const wrongCooling: Record<string, (draft: Design) => void> = {
+  'cooling.heater-no-branch': (draft) => void delete piece(draft, 'heater').heaterDevice,
   'cooling.port': (draft) => {
     hose(draft, 'pump', 'radiator');
     draft.plumbing!['piece-extra']!.hose = pin(

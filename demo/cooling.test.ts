@@ -1,9 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { schoolsOf, type LoopAnswer } from '@torvek/core/cooling';
+import { schoolsOf, type LoopAnswer, type PackOverTime } from '@torvek/core/cooling';
 import { behaviours, judgeMeasurement, procedureFor, standInReading } from '@torvek/core/commissioning';
 import { createEvaluator, evaluate } from '@torvek/core/design';
-import { edit, removeJoin, removeLoad, removeLoop, removePiece, type Design } from '@torvek/core/document';
+import {
+  edit,
+  removeDevice,
+  removeJoin,
+  removeLoad,
+  removeLoop,
+  removePiece,
+  type Design,
+} from '@torvek/core/document';
 import type { FigureId } from '@torvek/core/figure';
+import { deviceLoad } from '@torvek/core/network';
 import { catalogueOf } from '@torvek/core/parts';
 import { libraryBus } from './library-bus';
 import { orchardTruck } from './orchard-truck';
@@ -594,5 +603,100 @@ describe('a box that a fan blows through', () => {
     expect(said(fed('always', fan.data.powerW))).not.toContain('low-voltage.part-voltage');
     const gone = edit(fed('always', 80), (draft) => removeLoad(draft as Design, 'load-fan'))!.design;
     expect(gone.boxes['box-seat']!.fanLoads).toBeUndefined();
+  });
+});
+
+describe('each plate for itself', () => {
+  const shut = changed((draft) => void (draft.plumbing!['piece-throttle-nose']!.openFraction = 0.02));
+  const hottest = (design: Design) => value(design, 'cooling.loop:loop-pack:modulesDriveC');
+
+  test('the pack is as hot as its hottest plate, and days go by that too', () => {
+    for (const design of [bus, shut]) {
+      const { drive, charge } = evaluate(design).runs['cooling.pack:pack']!.result as PackOverTime;
+      const chargeC = value(design, 'cooling.loop:loop-pack:modulesChargeC');
+      expect(value(design, 'cooling.pack:pack:driveMaxC')).toBe(Math.max(drive.maxC, hottest(design)));
+      expect(value(design, 'cooling.pack:pack:chargeMaxC')).toBe(Math.max(charge!.maxC, chargeC));
+      expect(value(design, 'cooling.pack:pack:settledMaxC')).toBeGreaterThanOrEqual(
+        value(design, 'cooling.pack:pack:driveMaxC'),
+      );
+    }
+  });
+
+  test('a throttle nearly shut warms what lies on its plates, and cools the others for longer', () => {
+    const plates = (design: Design) => answerOf(design).day!.plates;
+    const of = (design: Design, id: string) => plates(design).find((one) => one.id === `piece-plate-${id}`)!;
+    expect(of(shut, 'nose-1').coolingWPerK).toBeLessThan(0.2 * of(bus, 'nose-1').coolingWPerK);
+    expect(of(shut, 'nose-1').driveMaxC).toBeGreaterThan(of(bus, 'nose-1').driveMaxC + 0.4);
+    expect(of(shut, 'tail-1').chargeMaxC!).toBeLessThan(of(bus, 'tail-1').chargeMaxC! - 1);
+    expect(plates(bus).map(({ id }) => id)).toHaveLength(8);
+  });
+
+  test('one that is too hot is said once, with its own temperature beside the whole', () => {
+    const hot = changed((draft) => {
+      draft.plumbing!['piece-throttle-nose']!.openFraction = 0.02;
+      draft.cooling!.cellMaxC = 35.3;
+    });
+    const { drive } = evaluate(hot).runs['cooling.pack:pack']!.result as PackOverTime;
+    expect(drive.maxC).toBeLessThan(35.3);
+    expect(raised(hot, 'cooling.drive-hot').map(({ message }) => message)).toEqual([
+      'Over the drives of the day the modules on the hottest plate reach 35.5 °C, the pack as a whole 35 °C; cells may get 35.3 °C.',
+    ]);
+  });
+});
+
+describe('heaters and what feeds them', () => {
+  test('coolant brings cells no more than its ceiling lets pass', () => {
+    const wPerK = value(bus, 'cooling.loop:loop-pack:coldWPerK');
+    expect(wPerK).toBeLessThan(value(bus, 'cooling.loop:loop-pack:packUaWPerK'));
+    const held = changed((draft) => void (draft.plumbing!['piece-heater']!.coolantMaxC = 4));
+    const whole = (design: Design) =>
+      ['nose', 'left', 'tail'].reduce((sum, box) => sum + value(design, `cooling.box:box-${box}:heaterW`), 0);
+    expect(whole(bus)).toBeCloseTo(3000, 6);
+    expect(whole(held)).toBeCloseTo(2 * wPerK, 6);
+    expect(value(held, 'cooling.box:box-nose:warmS')).toBeGreaterThan(
+      value(bus, 'cooling.box:box-nose:warmS'),
+    );
+  });
+
+  test('without flow in the cold nothing is brought, and that is a gap or nothing', () => {
+    const still = changed((draft) => void delete draft.plumbing!['piece-pump']);
+    const { value: none, gaps } = evaluate(still).figures['cooling.box:box-nose:heaterW' as FigureId]!;
+    expect(none).toBeNull();
+    expect(gaps.length).toBeGreaterThan(0);
+  });
+
+  test('the branch of a heater carries what its part takes at the lowest voltage', () => {
+    const { devices, circuits, parts, boxes, plumbing } = bus;
+    const load = deviceLoad(
+      { devices, circuits, parts, boxes, plumbing },
+      'circuit-coolant-heater',
+      300,
+      400,
+    );
+    expect(load).toMatchObject({ ok: true, profile: [[3600, 10]] });
+    expect(
+      evaluate(bus).figures['pack.heater:device-coolant-heater:powerAtLowW' as FigureId],
+    ).toBeUndefined();
+    const loose = changed((draft) => void delete draft.plumbing!['piece-heater']!.heaterDevice);
+    expect(raised(loose, 'cooling.heater-no-branch')).toMatchObject([
+      { subjects: ['piece-heater'], message: expect.stringContaining('takes 3000 W of the pack') },
+    ]);
+  });
+
+  test('on the mains it asks for no branch, and the pack gives nothing for it', () => {
+    const mains = changed((draft) => {
+      draft.plumbing!['piece-heater']!.fedFrom = 'mains';
+      delete draft.plumbing!['piece-heater']!.heaterDevice;
+    });
+    expect(raised(mains, 'cooling.heater-no-branch')).toEqual([]);
+    expect(value(mains, 'vehicle.winter:vehicle:rangeKm')).toBeGreaterThan(
+      value(bus, 'vehicle.winter:vehicle:rangeKm'),
+    );
+  });
+
+  test('a device that goes is named by no heater', () => {
+    const gone = changed((draft) => removeDevice(draft, 'device-coolant-heater'));
+    expect(gone.plumbing!['piece-heater']!.heaterDevice).toBeUndefined();
+    expect(gone.circuits['circuit-coolant-heater']).toBeUndefined();
   });
 });

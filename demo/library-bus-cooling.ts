@@ -164,6 +164,7 @@ export const plumbing: Plumbing = {
     from: 'join-pack-pump',
     to: 'join-pack-warm',
     heater: 'emberley-e3@1',
+    heaterDevice: 'device-coolant-heater',
   },
   'piece-hose-1': hose('pack', 'warm', 'tee-nose', 'Feed to the nose', 0.6, 2, 25),
   'piece-hose-2': hose('pack', 'tee-nose', 'tee-floor', 'Feed to the floor', 1.4, 3, 25),

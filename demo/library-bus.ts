@@ -461,6 +461,15 @@ const design: Design = {
       ratedVoltageV: 360,
       thermalCut: 'own contacts',
     },
+    // Its part, its power and its place in the loop stand in the plumbing.
+    'device-coolant-heater': {
+      tag: 'Coolant heater',
+      kind: 'heater',
+      minV: 240,
+      maxV: 430,
+      busCapacitanceF: 0,
+      thermalCut: 'own contacts',
+    },
     'device-compressor': {
       tag: 'Compressor',
       ...places['device-compressor'],
@@ -536,6 +545,14 @@ const design: Design = {
       [600, 14],
       [300, 9],
     ]),
+    'circuit-coolant-heater': branch(
+      'Coolant heater',
+      'device-coolant-heater',
+      'calderside-f32@1',
+      'marl-x4@1',
+      2.4,
+      [[3600, 11]],
+    ),
     'circuit-compressor': branch('Compressor', 'device-compressor', 'calderside-f32@1', 'marl-x4@1', 4.8, [
       [120, 9],
       [60, 2],
@@ -579,10 +596,10 @@ const design: Design = {
 };
 
 /** Each is tried by itself before there is high voltage. */
-/** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
-const reelsSeq = 94 + coolantEntries + laid.length;
-
 const branches = Object.keys(design.circuits).filter((id) => id !== mainCircuit);
+
+/** The number of the entry by which the reels arrive: seeding refuses a cut off a reel that is none. */
+const reelsSeq = 82 + 2 * branches.length + coolantEntries + laid.length;
 
 /** What the meter said at intake, in the order of `moduleRows`. */
 const intakeV = [

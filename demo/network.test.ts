@@ -23,13 +23,13 @@ describe('the network of demo A', () => {
   const network = deriveNetwork(bus);
   const count = (kind: string) => network.elements.filter((one) => one.kind === kind).length;
 
-  test('has every module, a disconnect and a fuse in each string, a fuse in each of seven circuits', () => {
+  test('has every module, a disconnect and a fuse in each string, a fuse in each of eight circuits', () => {
     expect(count('module')).toBe(16);
     expect(count('service-disconnect')).toBe(2);
-    expect(count('fuse')).toBe(2 + 7);
+    expect(count('fuse')).toBe(2 + 8);
     // Two in each string, two mains, two at the inlet, one for pre-charge.
     expect(count('contactor')).toBe(4 + 2 + 2 + 1);
-    expect(count('load')).toBe(7);
+    expect(count('load')).toBe(8);
   });
 
   test('every symbol stands for its elements once, and every line joins two symbols', () => {

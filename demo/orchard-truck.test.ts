@@ -23,7 +23,7 @@ describe('demo B', () => {
 
   test('has two joints at each of its 36 cells and four at each cable, every one of a kind', () => {
     const joints = jointsOf(design);
-    expect(joints).toHaveLength(36 * 2 + 2 * 4);
+    expect(joints).toHaveLength(36 * 2 + 3 * 4);
     expect(joints.filter(({ kind }) => kind === null)).toEqual([]);
     expect(joints.filter(({ kind }) => kind === 'joint-m6').map(({ tag }) => tag)).toEqual([
       'Charger + at the source',

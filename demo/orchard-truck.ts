@@ -156,6 +156,7 @@ const design: Design = {
       ventTo: 'outside',
       heater: 'emberley-m150@1',
       heaterVoltage: 'pack',
+      heaterDevice: 'device-mat',
       xM: -0.62,
       yM: 0,
       zM: 0.62,
@@ -218,6 +219,15 @@ const design: Design = {
       maxOutputA: 26,
       endV: 129.6,
     },
+    // The mat under the cells; its part stands in the box.
+    'device-mat': {
+      tag: 'Mat under the cells',
+      kind: 'heater',
+      minV: 85,
+      maxV: 132,
+      busCapacitanceF: 0,
+      thermalCut: 'own contacts',
+    },
   },
   circuits: {
     [mainCircuit]: {
@@ -266,6 +276,23 @@ const design: Design = {
       ...orange,
       loadProfile: [[7200, 26]],
     },
+    'circuit-mat': {
+      tag: 'Mat',
+      role: 'branch',
+      device: 'device-mat',
+      fuse: 'calderside-f32@1',
+      cable: 'marl-x4@1',
+      plug: 'tarrowby-t4@1',
+      lug: 'penhallow-c4-m5@1',
+      gland: 'wendmoor-g16s@1',
+      studMm: 5,
+      lengthM: 0.7,
+      ends: 'interlocked',
+      ambientC: 35,
+      fuseAmbientC: 35,
+      ...orange,
+      loadProfile: [[7200, 1.5]],
+    },
   },
   ...orchardCharging,
   runs: orchardRuns,
@@ -295,6 +322,7 @@ const design: Design = {
     'circuit-main': { by: 'strap', areaMm2: 16, lengthM: 0.2 },
     'device-inverter': { by: 'bolted' },
     'device-charger': { by: 'bolted' },
+    'device-mat': { by: 'not-conductive' },
   },
 };
 

@@ -194,7 +194,7 @@ describe('what a run is judged by', () => {
     const [through] = states(bus, 'run.through');
     expect(through).toMatchObject({
       state: 'clear',
-      values: expect.arrayContaining([expect.objectContaining({ value: 4 })]),
+      values: expect.arrayContaining([expect.objectContaining({ value: 5 })]),
     });
   });
 

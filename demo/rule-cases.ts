@@ -1,7 +1,7 @@
 import { edit, mainCircuit, type Design } from '@torvek/core/document';
 import { pin } from '@torvek/core/pack';
 import { catalogueOf } from '@torvek/core/parts';
-import { wrongCharge } from './charge-cases';
+import { wrongCharge, rightCharge } from './charge-cases';
 import { moduleOf, rightPack, wrongPack } from './pack-cases';
 import { rightRoute, wrongRoute } from './route-cases';
 import { rightSense, wrongSense } from './sense-cases';
@@ -355,6 +355,7 @@ export const wrong: Record<string, (draft: Design) => void> = {
 /** The same, where the rule is clear. */
 export const right: Record<string, (draft: Design) => void> = {
   'looms.wire-short': (draft) => void (draft.wires!['wire-201']!.lengthM = 20),
+  ...rightCharge,
   ...rightCooling,
   ...rightSense,
   ...rightPack,

@@ -31,6 +31,9 @@ export const loopFields = {
   tank: refer('Tank', 'joins'),
   tankL: num('Room in the tank', 'L', { usual: [0.05, 20] }),
   tankReserveFraction: share('Reserve in it', { fallback: 0.2, usual: [0, 1] }),
+  /** How the vehicle stands while this loop is filled: on a ramp, or jacked up on a side. */
+  fillNoseUpDeg: num('Filled with its nose up by', '°', { fallback: 0, usual: [-30, 30] }),
+  fillLeftUpDeg: num('Filled with its left side up by', '°', { fallback: 0, usual: [-30, 30] }),
   lostFlow: choice('Lost flow is noticed by', flowNoticed),
   lostCoolant: choice('Lost coolant is noticed by', coolantNoticed),
   /** Tests of the whole loop in the vehicle. */
@@ -56,6 +59,10 @@ export interface JoinItem extends ItemOf<typeof joinFields> {}
 /** What coolant goes through. A jacket is what cools a device or a motor. */
 export const plumbingKinds = ['pump', 'hose', 'plate', 'jacket', 'radiator', 'heater', 'valve'] as const;
 export type PlumbingKind = (typeof plumbingKinds)[number];
+
+/** What a heater of boxes or coolant is fed by. */
+export const heaterFeeds = ['pack', '12 V', 'mains'] as const;
+export type HeaterFeed = (typeof heaterFeeds)[number];
 
 /** When something gives off heat. */
 export const busyWhen = ['driving', 'charging', 'both'] as const;
@@ -89,6 +96,9 @@ export const plumbingFields = {
   radiator: part('Radiator', 'radiator'),
   fan: part('Fan', 'fan'),
   heater: part('Heater', 'heater'),
+  /** What feeds a heater; one on the pack is a device of the network. */
+  fedFrom: choice('Fed from', heaterFeeds),
+  heaterDevice: refer('Is the device', 'devices'),
   hose: part('Hose', 'hose'),
   /** A hose: how long it is, and what its bends and nipples take, in velocity heads. */
   lengthM: num('Length', 'm', { usual: [0.02, 20] }),

@@ -16,7 +16,7 @@ import {
   type Field,
   type ItemOf,
 } from './field';
-import { fedAs, switchings, ventWays, walls } from './cooling';
+import { fedAs, heaterFeeds, switchings, ventWays, walls } from './cooling';
 import type { Id } from './id';
 
 /** A module in its place. */
@@ -82,7 +82,10 @@ export const boxFields = {
   floorM2: num('Modules stand on insulation of', 'm²', { at: 'cool/cold', usual: [0.01, 10] }),
   floorKPa: num('It bears', 'kPa', { at: 'cool/cold', usual: [1, 5000] }),
   heater: part('Heater', 'heater', { at: 'cool/cold' }),
-  heaterVoltage: choice('Heater fed from', ['pack', '12 V', 'mains'], { at: 'cool/cold' }),
+  heaterVoltage: choice('Heater fed from', heaterFeeds, { at: 'cool/cold' }),
+  /** On the pack it is a device of the network; on the low voltage, fed as these loads. */
+  heaterDevice: refer('Its heater is the device', 'devices', { at: 'cool/cold' }),
+  heaterLoads: { ...fedAs, label: 'Heater fed as the loads', at: 'cool/cold' as const },
   /** As measured in place; counts instead of what its sheet gives. */
   heaterW: num('Heater gives, measured', 'W', { at: 'cool/cold', usual: [5, 20_000] }),
   fan: part('Fan', 'fan', { at: 'cool/worst' }),

@@ -61,7 +61,11 @@ export function removeDevice(draft: Design, id: Id): void {
     if (circuit.role === 'branch') removeCircuit(draft, key);
     else delete circuit.device;
   }
-  for (const piece of Object.values(draft.plumbing ?? {})) if (piece.device === id) delete piece.device;
+  for (const piece of Object.values(draft.plumbing ?? {})) {
+    if (piece.device === id) delete piece.device;
+    if (piece.heaterDevice === id) delete piece.heaterDevice;
+  }
+  for (const box of Object.values(draft.boxes)) if (box.heaterDevice === id) delete box.heaterDevice;
   if (draft.cabin?.heater === id) delete draft.cabin.heater;
   for (const map of [draft.inlets, draft.thresholds, draft.services, draft.ends])
     for (const one of Object.values(map ?? {})) if (one.device === id) delete one.device;
@@ -191,6 +195,7 @@ export function removeLoad(draft: Design, id: Id): void {
   for (const wire of Object.values(draft.wires ?? {})) leave(wire, 'carries', id);
   for (const piece of Object.values(draft.plumbing ?? {})) leave(piece, 'loads', id);
   for (const box of Object.values(draft.boxes)) leave(box, 'fanLoads', id);
+  for (const box of Object.values(draft.boxes)) leave(box, 'heaterLoads', id);
 }
 
 /** A wire goes; what was twisted with it is so no more. */

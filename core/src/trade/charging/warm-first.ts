@@ -38,7 +38,7 @@ export function warmFirst(
 ): WarmFirst {
   const gaps: Gap[] = [];
   const all = read.at('boxes');
-  const coolant = Object.values(read.at('plumbing') ?? {}).some(
+  const inCoolant = Object.values(read.at('plumbing') ?? {}).filter(
     ({ kind, heater }) => kind === 'heater' && heater !== undefined,
   );
   const own = boxes.flatMap((box) => {
@@ -49,9 +49,14 @@ export function warmFirst(
     gaps.push(...missing);
     if (missing.length > 0) return [];
     const { tag, heaterVoltage } = all[box]!;
-    const ofMains = heaterVoltage === 'mains' && all[box]!.heater !== undefined;
-    // Of a box that coolant warms as well nobody knows here how much is whose.
-    if (isStation && ofMains && coolant) {
+    const isOwn = all[box]!.heater !== undefined;
+    const feeds = [
+      ...(isOwn ? [heaterVoltage ?? 'pack'] : []),
+      ...inCoolant.map(({ fedFrom }) => fedFrom ?? 'pack'),
+    ];
+    const ofMains = feeds.length > 0 && feeds.every((one) => one === 'mains');
+    // Of a box that is warmed by both nobody knows here how much is whose.
+    if (isStation && !ofMains && feeds.includes('mains')) {
       gaps.push({ kind: 'never', label: `what of ${tag} a station warms, beside its heater on the mains` });
       return [];
     }

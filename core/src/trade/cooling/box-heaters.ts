@@ -1,4 +1,5 @@
-import type { Design, Id } from '../../model/document';
+import { figureId, type Figure } from '../../ground/figure';
+import type { Design, HeaterFeed, Id } from '../../model/document';
 import type { HeaterData } from '../../model/parts';
 import type { Reader } from '../../model/step';
 
@@ -8,8 +9,10 @@ export interface HeaterIn {
   data: HeaterData;
   /** Share of it that warms this box. */
   share: number;
-  fed: 'pack' | '12 V' | 'mains';
+  fed: HeaterFeed;
   measuredW: number | null;
+  /** In the coolant: what passes from it to all cells it serves, and how warm it may get; null: it lies beside them. */
+  through: { wPerK: Figure; ceilingC: number } | null;
 }
 
 /** Mass of modules, kg. */
@@ -19,8 +22,12 @@ export const massOf = (design: Pick<Design, 'modules' | 'parts'>, ids: readonly 
     return sum + (part?.kind === 'module' ? part.data.massKg : 0);
   }, 0);
 
-/** What warms the modules of a box: its own heater, and its share of one in the coolant. */
-export function heatersOf(id: Id, inside: readonly Id[], read: Reader): HeaterIn[] {
+/**
+ * What warms the modules of a box: its own heater, and its share of one in the coolant.
+ *
+ * @param maxC what cells stand: coolant gets no warmer, where nothing else is said
+ */
+export function heatersOf(id: Id, inside: readonly Id[], maxC: number, read: Reader): HeaterIn[] {
   const box = read.at('boxes', id)!;
   const parts = read.at('parts');
   const own = parts[box.heater ?? ''];
@@ -35,6 +42,7 @@ export function heatersOf(id: Id, inside: readonly Id[], read: Reader): HeaterIn
             share: 1,
             fed: box.heaterVoltage ?? ('pack' as const),
             measuredW: box.heaterW ?? null,
+            through: null,
           },
         ]
       : []),
@@ -55,8 +63,12 @@ export function heatersOf(id: Id, inside: readonly Id[], read: Reader): HeaterIn
               tag: item.tag,
               data: part.data,
               share: here / all,
-              fed: 'pack',
+              fed: item.fedFrom ?? 'pack',
               measuredW: item.heatW ?? null,
+              through: {
+                wPerK: read.figure(figureId('cooling.loop', item.loop ?? '', 'coldWPerK')),
+                ceilingC: item.coolantMaxC ?? maxC,
+              },
             },
           ]
         : [];

@@ -27,14 +27,14 @@ export const boxStep: StepDefinition = {
     const cooling = read.at('cooling') ?? {};
     const coldC = cooling.coldC ?? coolingDefaults.coldC;
     const { layout, gaps: noLayout } = readPackLayout(read);
-    const { chargeMinC } = cellLimits(cooling, layout?.part.data.chemistry);
+    const { chargeMinC, maxC } = cellLimits(cooling, layout?.part.data.chemistry);
     const modules = read.at('modules');
     const inside = Object.keys(modules).filter((id) => modules[id]!.box === subject);
     const massKg = massOf({ modules, parts: read.at('parts') }, inside);
 
     const ua = wallsOf(subject, read);
 
-    const heaters = heatersOf(subject, inside, read);
+    const heaters = heatersOf(subject, inside, maxC, read);
     const low = read.figure(packLowest);
     const high = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
     const heaterGaps: Gap[] = [];
@@ -75,7 +75,21 @@ export const boxStep: StepDefinition = {
         });
       const gives =
         heater.measuredW ?? (isStopped ? 0 : (least?.lowW ?? (top !== null && !top.allowed ? 0 : null)));
-      heaterW = heaterW === null || gives === null ? null : heaterW + gives * heater.share;
+      const passes = passing(heater);
+      heaterW =
+        heaterW === null || gives === null || passes === null
+          ? null
+          : heaterW + Math.min(gives, passes) * heater.share;
+    }
+
+    /** What a heater in the coolant brings to cells that are as warm as is asked, coolant at its ceiling, W. */
+    function passing({ through }: HeaterIn): number | null {
+      if (through === null) return Infinity;
+      if (through.wPerK.value === null) {
+        heaterGaps.push(...gapsBehind(through.wPerK));
+        return null;
+      }
+      return Math.max(0, through.wPerK.value * (through.ceilingC - chargeMinC));
     }
 
     const warm = new Inputs(read);

@@ -14,9 +14,11 @@ declare module '../../ground/figure' {
       | 'cellsC'
       | 'packUaWPerK'
       | 'modulesDriveC'
-      | 'modulesChargeC';
+      | 'modulesChargeC'
+      | 'coldWPerK';
     'cooling.present': 'flowLPerMin' | 'volumeL';
     'cooling.school': never;
+    'cooling.heater': never;
     'cooling.plumbing': never;
     'cooling.fill': 'volumeL' | 'expansionL' | 'neededTankL';
     'cooling.box': 'uaWPerK' | 'heaterW' | 'warmS' | 'holdW' | 'energyKWh' | 'finalC';

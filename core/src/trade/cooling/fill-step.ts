@@ -5,48 +5,14 @@ import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step
 import { expansion, expansionDefaults } from './expansion';
 import { glycol50FreezesC } from './fluid';
 import { piecesOf, volumeGapsOf } from './pieces';
+import { overHv } from './over-hv';
+import { highPoints, postureOf } from './posture';
 import { coolingRules } from './rules';
 
 const n = formatNumber;
-/** A join counts as higher than its neighbours from here on, m. */
-const higherByM = 0.02;
-/** Nearer beside each other than this, what drips from one falls on the other, m. */
-const besideM = 0.15;
 const freezeReserveK = 5;
 /** What is filled is at this temperature, °C, where the design says nothing hotter. */
 const usualHotC = 65;
-
-/** Joins of a loop that lie higher than all their neighbours, those level with each other together: air gathers there. */
-export function highPoints(
-  joins: NonNullable<Design['joins']>,
-  ways: readonly { from: Id; to: Id }[],
-): Id[][] {
-  const beside = new Map<Id, Set<Id>>();
-  for (const { from, to } of ways) {
-    beside.set(from, (beside.get(from) ?? new Set()).add(to));
-    beside.set(to, (beside.get(to) ?? new Set()).add(from));
-  }
-  const zOf = (id: Id) => joins[id]?.zM;
-  const highs: Id[][] = [];
-  const seen = new Set<Id>();
-  for (const start of beside.keys()) {
-    const z = zOf(start);
-    if (z === undefined || seen.has(start)) continue;
-    // A level stretch counts as one place.
-    const level = [start];
-    let isHigh = true;
-    for (let i = 0; i < level.length; i += 1)
-      for (const next of beside.get(level[i]!)!) {
-        const own = zOf(next);
-        if (own === undefined || level.includes(next)) continue;
-        if (Math.abs(own - z) <= higherByM) level.push(next);
-        else if (own > z) isHigh = false;
-      }
-    level.forEach((id) => seen.add(id));
-    if (isHigh) highs.push(level.sort((a, b) => zOf(b)! - zOf(a)!));
-  }
-  return highs;
-}
 
 /** What a loop holds, how it expands, and where air stays in it. */
 export const fillStep: StepDefinition = {
@@ -137,20 +103,27 @@ export const fillStep: StepDefinition = {
     );
     const run = inputs.run(expansion);
 
-    const zOf = (id: Id) => slices.joins[id]?.zM;
     const nameOf = (id: Id) => slices.joins[id]?.tag ?? id;
     const ways = pieces.flatMap(({ item }) =>
       item.from === undefined || item.to === undefined ? [] : [{ from: item.from, to: item.to }],
     );
     const touched = [...new Set(ways.flatMap(({ from, to }) => [from, to]))];
-    const noHeight = touched.flatMap((id): Gap[] =>
-      zOf(id) === undefined
-        ? [{ kind: 'not-given', path: `joins.${id}.zM`, label: `height of ${nameOf(id)}` }]
-        : [],
+    const posture = postureOf(
+      loop,
+      Object.fromEntries(
+        [...touched, ...(loop.tank === undefined ? [] : [loop.tank])].map((id) => [
+          id,
+          slices.joins[id] ?? { tag: id },
+        ]),
+      ),
     );
+    const zOf = (id: Id) => posture.heights.get(id);
+    const noHeight = posture.gaps;
+    /** What heights in messages are said of. */
+    const standing = posture.words === null ? '' : `With ${posture.words}: `;
     const nothing: Gap[] =
       ways.length === 0 ? [{ kind: 'not-given', path: `loops.${subject}`, label: `pieces of ${tag}` }] : [];
-    const highs = highPoints(slices.joins, ways);
+    const highs = highPoints(posture.heights, ways);
     const unbled = highs.flatMap((level) =>
       level.some((id) => slices.joins[id]!.bleed === true || id === loop.tank) ? [] : [level[0]!],
     );
@@ -166,7 +139,7 @@ export const fillStep: StepDefinition = {
         [subject],
         [...nothing, ...noHeight],
         unbled.length > 0
-          ? `Air stays at ${unbled
+          ? `${standing}${standing === '' ? 'Air' : 'air'} stays at ${unbled
               .slice(0, 6)
               .map((id) => `${nameOf(id)}, ${n(zOf(id)!)} m up`)
               .join('; ')}.`
@@ -190,21 +163,9 @@ export const fillStep: StepDefinition = {
             judge(
               coolingRules.tankLow,
               [subject],
-              [
-                ...nothing,
-                ...noHeight,
-                ...(tankM === undefined
-                  ? [
-                      {
-                        kind: 'not-given' as const,
-                        path: `joins.${loop.tank}.zM`,
-                        label: `height of ${nameOf(loop.tank)}`,
-                      },
-                    ]
-                  : []),
-              ],
+              [...nothing, ...noHeight],
               tankM !== undefined && topM > tankM
-                ? `${nameOf(loop.tank)} lies at ${n(tankM)} m; ${tag} reaches ${n(topM)} m.`
+                ? `${standing}${nameOf(loop.tank)} lies at ${n(tankM)} m; ${tag} reaches ${n(topM)} m.`
                 : null,
               [
                 { label: 'tank', value: tankM ?? 0, unit: 'm' },
@@ -258,47 +219,6 @@ export const fillStep: StepDefinition = {
     );
   },
 };
-
-/** Joins with a place of their own, above ends of HV runs with one. */
-function overHv(
-  subject: Id,
-  touched: readonly Id[],
-  joins: NonNullable<Design['joins']>,
-  runs: NonNullable<Design['runs']>,
-  nothing: Gap[],
-): Check {
-  const met: { tag: string; run: string; besideM: number; also: Id[] }[] = [];
-  for (const id of touched) {
-    const { tag, xM, yM, zM } = joins[id] ?? { tag: id };
-    if (xM === undefined || yM === undefined || zM === undefined) continue;
-    for (const [runId, run] of Object.entries(runs))
-      for (const end of [run.points?.[0], run.points?.at(-1)]) {
-        if (end?.xM === undefined || end.yM === undefined || end.zM === undefined || end.zM > zM) continue;
-        const own = Math.hypot(end.xM - xM, end.yM - yM);
-        if (own < besideM) met.push({ tag, run: run.tag, besideM: own, also: [id, runId] });
-      }
-  }
-  const unplaced = touched.flatMap((id): Gap[] => {
-    const join = joins[id];
-    return join?.xM === undefined || join.yM === undefined || join.zM === undefined
-      ? [{ kind: 'not-given', path: `joins.${id}`, label: `place of ${join?.tag ?? id}` }]
-      : [];
-  });
-  // What is known to lie above is said; clear it is only once all have a place.
-  return judge(
-    coolingRules.overHv,
-    [subject],
-    met.length > 0 ? [] : [...nothing, ...unplaced],
-    met.length > 0
-      ? `${met
-          .slice(0, 6)
-          .map(({ tag, run, besideM: own }) => `${tag} above an end of ${run}, ${n(own)} m beside it`)
-          .join('; ')}.`
-      : null,
-    met.map(({ tag, besideM: own }) => ({ label: `${tag} beside it`, value: own, unit: 'm' })),
-    { also: met.flatMap(({ also }) => also) },
-  );
-}
 
 /** What a piece stands in a test, kPa; endless where its part does not say. */
 export function holdLimitKPa({ plumbing, parts }: Pick<Design, 'plumbing' | 'parts'>, id: Id): number {

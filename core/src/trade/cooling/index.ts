@@ -23,6 +23,7 @@ export { fitDrop, type FittedDrop } from './fit-drop';
 export { thermometerOffK, uaFromReading, type MeasuredUa, type RadiatorReading } from './ua-measured';
 export { dropsOf, type LoopAnswer } from './loop-answer';
 export { plumbingToday, type PresentFlows } from './present-step';
-export { highPoints, holdLimitKPa, testOf } from './fill-step';
+export { holdLimitKPa, testOf } from './fill-step';
 export { schoolsOf, type SchoolRow } from './schools';
 export { type PackOverTime } from './pack-step';
+export { highPoints, postureOf } from './posture';

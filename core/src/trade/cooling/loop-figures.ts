@@ -29,6 +29,9 @@ export function loopFigures(
     platesC,
     cellsC,
     packUaWPerK,
+    coldC,
+    isWarmed,
+    coldWPerK,
     standing,
     isUncooled,
     ofAllCases,
@@ -68,6 +71,15 @@ export function loopFigures(
           '1 − bypassed/Q',
           [{ symbol: 'bypassed', value: (1 - value) * (pumpFlow ?? 0), unit: 'L/min' }, q],
           'What comes back to the pump without having been through a plate or jacket',
+        );
+      case 'coldWPerK':
+        return line(
+          'Σ C·(1 − e^(−1/(R·C)))',
+          [
+            { symbol: 'n', value: cooled.length, unit: 'plates' },
+            { symbol: 'T', value: coldC, unit: '°C' },
+          ],
+          'As from cells to coolant, with the flow that coolant of that temperature has',
         );
       case 'packUaWPerK':
         return line(
@@ -161,6 +173,9 @@ export function loopFigures(
             standing,
           ),
           told('packUaWPerK', 'From cells to coolant', 'W/K', packUaWPerK, noPump),
+          ...(isWarmed
+            ? [told('coldWPerK', 'From coolant to cells, coldest night', 'W/K', coldWPerK, noPump)]
+            : []),
         ]),
   ];
 }

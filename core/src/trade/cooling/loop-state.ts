@@ -153,20 +153,26 @@ export function loopState(subject: Id, read: Reader) {
   const contacts = cooled.map(({ item }) =>
     contactKPerW(item, slices.parts[item.plate ?? ''] as Part | undefined),
   );
-  const coolant = fluidAt(table, airC);
   /** From the cells on each plate to its coolant, W/K: no more than its flow can carry, however good its contact. */
-  const plateWPerK =
-    cold === null || contacts.includes(null)
-      ? null
-      : new Map(
-          cooled.map(({ id }, i): [Id, number] => {
-            const flowWPerK =
-              (Math.abs(flowOf(id) ?? 0) * coolant.densityKgM3 * coolant.specificHeatJPerKgK) / 60_000;
-            return [id, flowWPerK === 0 ? 0 : flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK))];
-          }),
-        );
-  const packUaWPerK =
-    plateWPerK === null ? null : [...plateWPerK.values()].reduce((sum, own) => sum + own, 0);
+  const carriedAt = (temperatureC: number, flows: readonly number[]) => {
+    const { densityKgM3, specificHeatJPerKgK } = fluidAt(table, temperatureC);
+    return new Map(
+      cooled.map(({ id }, i): [Id, number] => {
+        const flowWPerK = (Math.abs(flows[indexOf.get(id)!]!) * densityKgM3 * specificHeatJPerKgK) / 60_000;
+        return [id, flowWPerK === 0 ? 0 : flowWPerK * -Math.expm1(-1 / (contacts[i]! * flowWPerK))];
+      }),
+    );
+  };
+  const plateWPerK = cold === null || contacts.includes(null) ? null : carriedAt(airC, cold.flows);
+  const sumOf = (carried: ReadonlyMap<Id, number> | null) =>
+    carried === null ? null : [...carried.values()].reduce((sum, own) => sum + own, 0);
+  const packUaWPerK = sumOf(plateWPerK);
+  /** The same in the coldest night, when coolant is thick, where a heater stands in the loop. */
+  const coldC = slices.cooling?.coldC ?? coolingDefaults.coldC;
+  const isWarmed = cooled.length > 0 && pieces.some(({ item }) => item.kind === 'heater');
+  const frosty =
+    plateWPerK === null || !isWarmed ? null : solveLoop(elements, fluidAt(table, coldC), groundNode);
+  const coldWPerK = frosty === null ? null : sumOf(carriedAt(coldC, frosty.flows));
   const caseGaps = dedupe(cases.flatMap((one) => one.gaps));
   const standing: Gap[] = isWhole ? caseGaps : noPump;
   /** The hottest of all cases is known once each of them is. */
@@ -211,6 +217,9 @@ export function loopState(subject: Id, read: Reader) {
     platesC,
     cellsC,
     plateWPerK,
+    coldC,
+    isWarmed,
+    coldWPerK,
     packUaWPerK,
     caseGaps,
     standing,

@@ -6,6 +6,7 @@ import { cabinStep } from './cabin-step';
 import { chargeStep, hillStep } from './demand-steps';
 import { expansion } from './expansion';
 import { fillStep } from './fill-step';
+import { heaterStep } from './heater-step';
 import { heaterAtVoltage } from './heater-at-voltage';
 import { hydraulic } from './hydraulic';
 import { leakTest } from './leak-test';
@@ -39,6 +40,7 @@ export const coolingRoom = defineRoom('cooling', 'cool')
     fillStep,
     presentStep,
     boxStep,
+    heaterStep,
     airStep,
     packStep,
     cabinStep,

@@ -174,6 +174,14 @@ export const coolingRules = {
     'A heater whose window reaches down to it, or feed it from the mains.',
     'Window of the heater against the pack at rest at the bottom of its charge',
   ),
+  heaterNoBranch: rule(
+    'heater-no-branch',
+    'mend',
+    'A heater on the pack is no device of the network',
+    'It hangs on high voltage, and no branch, fuse, cable or pre-charge is computed for it.',
+    'Its device with a branch of its own in Network, or a feed from the mains or the low voltage.',
+    'Devices of the network, as given',
+  ),
   noBleed: rule(
     'no-bleed',
     'mend',

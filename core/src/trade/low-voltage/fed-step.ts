@@ -1,6 +1,6 @@
 import type { Check, Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import type { Design, Id, PlumbingItem } from '../../model/document';
+import { placedHeaters, type Design, type Id, type PlumbingItem } from '../../model/document';
 import type { PartKey } from '../../model/parts';
 import { judge, type Reader, type StepDefinition } from '../../model/step';
 import { lowVoltageRules } from './rules';
@@ -136,24 +136,95 @@ export const fedStep: StepDefinition = {
   },
 };
 
-/** Loads that feed pumps and fans. */
-const feeding = ({ plumbing, boxes, loads = {} }: Pick<Design, 'plumbing' | 'boxes' | 'loads'>): Id[] => {
-  const named = new Set(everyFed({ plumbing, boxes }).flatMap((one) => one.loads));
+/** Each heater on the low voltage: whether what feeds it is on while it has to warm. */
+export const heaterFedStep: StepDefinition = {
+  id: 'low-voltage.heater',
+  version: 1,
+  subjects: ({ plumbing, boxes, parts }) => onLowVoltage({ plumbing, boxes, parts }).map(({ id }) => id),
+  compute(subject, read): { figures: []; checks: Check[] } {
+    const { tag, at, data, loads } = onLowVoltage({
+      plumbing: read.at('plumbing'),
+      boxes: read.at('boxes'),
+      parts: read.at('parts'),
+    }).find(({ id }) => id === subject)!;
+    const all = read.at('loads') ?? {};
+    const path = at.startsWith('boxes.') ? `${at}.heaterLoads` : `${at}.loads`;
+    const gaps = [
+      ...(loads.length === 0 ? [{ kind: 'not-given' as const, path, label: `what feeds ${tag}` }] : []),
+      ...loads.flatMap((id): Gap[] =>
+        all[id]?.when === undefined
+          ? [{ kind: 'not-given', path: `loads.${id}.when`, label: `when ${all[id]?.tag ?? id} runs` }]
+          : [],
+      ),
+    ];
+    const isOn = loads.some((id) => all[id]?.when === 'charging' || all[id]?.when === 'always');
+    return {
+      figures: [],
+      checks: [
+        judge(
+          lowVoltageRules.heaterFed,
+          [subject],
+          gaps,
+          isOn
+            ? null
+            : `${tag}, ${n(data.ratedW)} W, warms cells before they are charged; while charging ${n(0)} of ${n(loads.length)} loads that feed it are on.`,
+          [
+            { label: 'takes', value: data.ratedW, unit: 'W' },
+            { label: 'loads', value: loads.length, unit: '' },
+            { label: 'on while charging', value: isOn ? 1 : 0, unit: '' },
+          ],
+          { also: [...loads] },
+        ),
+      ],
+    };
+  },
+};
+
+const onLowVoltage = ({ plumbing, boxes, parts }: Pick<Design, 'plumbing' | 'boxes' | 'parts'>) =>
+  placedHeaters({ plumbing, boxes, parts }).filter(({ fed }) => fed === '12 V');
+
+/** What each load feeds, with what that draws. */
+function drawing({ plumbing, boxes, parts }: Pick<Design, 'plumbing' | 'boxes' | 'parts'>) {
+  return [
+    ...everyFed({ plumbing, boxes }).flatMap((one) => {
+      const runs = runsOf(one, parts);
+      return runs === null
+        ? []
+        : [{ id: one.id, tag: one.tag, loads: one.loads, key: runs.key, powerW: runs.powerW }];
+    }),
+    ...onLowVoltage({ plumbing, boxes, parts }).map(({ id, tag, loads, data }) => ({
+      id,
+      tag,
+      loads,
+      key: (boxes[id]?.heater ?? plumbing?.[id]?.heater)!,
+      powerW: data.ratedW,
+    })),
+  ];
+}
+
+/** Loads that feed pumps, fans and heaters. */
+const feeding = ({
+  plumbing,
+  boxes,
+  parts,
+  loads = {},
+}: Pick<Design, 'plumbing' | 'boxes' | 'parts' | 'loads'>): Id[] => {
+  const named = new Set([
+    ...everyFed({ plumbing, boxes }).flatMap((one) => one.loads),
+    ...onLowVoltage({ plumbing, boxes, parts }).flatMap((one) => one.loads),
+  ]);
   return Object.keys(loads).filter((id) => named.has(id));
 };
 
-/** Each load that feeds pumps and fans: whether it is counted with what they draw together. */
+/** Each load that feeds pumps, fans and heaters: whether it is counted with what they draw together. */
 export const feedingStep: StepDefinition = {
   id: 'low-voltage.feeding',
   version: 1,
   subjects: feeding,
   compute(subject, read: Reader): { figures: []; checks: Check[] } {
     const { tag, powerW } = read.at('loads')![subject]!;
-    const parts = read.at('parts');
-    const fed = everyFed({ plumbing: read.at('plumbing'), boxes: read.at('boxes') }).flatMap((one) => {
-      const runs = one.loads.includes(subject) ? runsOf(one, parts) : null;
-      return runs === null ? [] : [{ id: one.id, tag: one.tag, ...runs }];
-    });
+    const design = { plumbing: read.at('plumbing'), boxes: read.at('boxes'), parts: read.at('parts') };
+    const fed = drawing(design).filter(({ loads }) => loads.includes(subject));
     const sumW = fed.reduce((sum, one) => sum + one.powerW, 0);
     return {
       figures: [],

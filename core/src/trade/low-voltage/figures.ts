@@ -19,6 +19,7 @@ declare module '../../ground/figure' {
     'low-voltage.service': never;
     'looms.wire': 'lengthM' | 'currentA' | 'dropV';
     'low-voltage.fed': never;
+    'low-voltage.heater': never;
     'low-voltage.feeding': never;
     'low-voltage.coils': 'drivingW' | 'chargingW';
     'looms.end': never;

@@ -3,7 +3,7 @@ import { adapterStep, colourStep } from './adapter-step';
 import { budgetStep } from './budget-step';
 import { controllerStep } from './controller-step';
 import { coilsStep } from './coils-step';
-import { fedStep, feedingStep } from './fed-step';
+import { fedStep, feedingStep, heaterFedStep } from './fed-step';
 import { groupStep } from './group-step';
 import { loadStep } from './load-step';
 import { bundleStep, endStep } from './end-step';
@@ -23,6 +23,7 @@ export const lowVoltageRoom = defineRoom('low-voltage', 'charge')
     groupStep,
     serviceStep,
     fedStep,
+    heaterFedStep,
     coilsStep,
     feedingStep,
     wireStep,

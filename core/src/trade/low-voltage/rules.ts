@@ -40,9 +40,9 @@ export const lowVoltageRules = {
   fedLess: rule(
     'fed-less',
     'mend',
-    'Pumps and fans draw more than the load that feeds them',
+    'What a load feeds draws more than it is counted with',
     'Converter, battery, wire and fuse are judged for less than really flows.',
-    'The power of the load as its pumps and fans have it.',
+    'The power of the load as its pumps, fans and heaters have it.',
     'Power by the makers, summed by load',
   ),
   fedWhen: rule(
@@ -52,6 +52,14 @@ export const lowVoltageRules = {
     'Coolant stands while something gives off heat.',
     'A load for that time as well, or another switch.',
     'When the piece runs against when its loads are on',
+  ),
+  heaterFed: rule(
+    'heater-fed',
+    'mend',
+    'A heater on the low voltage is not fed while it has to warm',
+    'Cells stay too cold to be charged, with a heater beside them.',
+    'A load that is on while charging, and a converter or charger that carries it.',
+    'When its loads are on, as given',
   ),
   coilsLess: rule(
     'coils-less',

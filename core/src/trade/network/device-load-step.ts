@@ -1,6 +1,6 @@
 import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { everyCircuit } from '../../model/document';
+import { everyCircuit, heaterOfDevice } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { deviceLoad } from './device-load';
 import { networkRules } from './rules';
@@ -21,15 +21,22 @@ export const deviceLoadStep: StepDefinition = {
     }),
   compute(subject, read) {
     const circuits = { [subject]: read.at('circuits', subject)! };
-    const design = { circuits, devices: read.at('devices'), parts: {} };
+    const design = {
+      circuits,
+      devices: read.at('devices'),
+      parts: read.at('parts'),
+      boxes: read.at('boxes'),
+      plumbing: read.at('plumbing'),
+    };
     const lowest = read.figure(figureId('pack.source', 'pack', 'voltageAtLowV'));
     const highest = read.figure(figureId('pack.pack', 'pack', 'voltageMaxV'));
     const typed = read.figure(figureId('network.load', subject, 'peakA'));
     const load = deviceLoad(design, subject, lowest.value, highest.value);
     const id = circuits[subject]!.device!;
-    const { tag: fed, ratedPowerW } = design.devices[id]!;
+    const { tag: fed, ratedPowerW, kind } = design.devices[id]!;
+    const isPlaced = kind === 'heater' && heaterOfDevice(design, id) !== null;
     const gaps: Gap[] = [
-      ...(ratedPowerW === undefined
+      ...(ratedPowerW === undefined && !isPlaced
         ? [
             {
               kind: 'not-given' as const,

@@ -1,4 +1,4 @@
-import type { Design, Id } from '../../model/document';
+import { heaterOfDevice, type Design, type Id } from '../../model/document';
 import { mainDevice } from './feeding';
 
 /** The load that follows from what a circuit feeds. */
@@ -9,14 +9,14 @@ export type DeviceLoad =
 const steadyS = 3600;
 
 /**
- * What a device draws from the bus, steady: a heater of plain resistance at the highest voltage, any other power at the lowest, a
+ * What a device draws from the bus, steady: a heater of a box or of coolant what its part has, one of plain resistance at the highest voltage, any other power at the lowest, a
  * charger what it gives at the most.
  *
  * @param lowestV of the pack under load
  * @param highestV of the full pack
  */
 export function deviceLoad(
-  design: Pick<Design, 'circuits' | 'devices' | 'parts'>,
+  design: Pick<Design, 'circuits' | 'devices' | 'parts' | 'boxes' | 'plumbing'>,
   circuit: Id,
   lowestV: number | null,
   highestV: number | null,
@@ -39,6 +39,11 @@ export function deviceLoad(
       ? no(`${tag}: what it gives at most is not given`)
       : steady(mostA, `${tag} at its most`);
   }
+  const heater = kind === 'heater' ? heaterOfDevice(design, id!) : null;
+  if (heater !== null)
+    return lowestV === null || lowestV <= 0
+      ? no('the lowest voltage of the pack is not computed')
+      : steady(heater.data.ratedW / lowestV, `${tag}, as its part has it, at the pack’s lowest`);
   if (ratedPowerW === undefined) return no(`the rated power of ${tag} is not given`);
   if (kind === 'heater' && ratedVoltageV !== undefined) {
     if (!(ratedVoltageV > 0)) return no(`the rated voltage of ${tag} must be above 0`);

@@ -1,5 +1,6 @@
 import { figureId, type FigureId, type FigureName, type Gap } from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
+import { heaterOfDevice } from '../../model/document';
 import { gapsBehind, judge, type StepDefinition } from '../../model/step';
 import { boxRules } from './box-rules';
 import { soundRules } from './sound-rules';
@@ -17,6 +18,8 @@ export const heaterStep: StepDefinition = {
   subjects: (design) =>
     Object.keys(design.devices).filter((id) => {
       const { ratedPowerW, ratedVoltageV, kind } = design.devices[id]!;
+      // One that boxes or coolant name has the power of its part.
+      if (kind === 'heater' && heaterOfDevice(design, id) !== null) return false;
       return kind === 'heater' || ratedPowerW !== undefined || ratedVoltageV !== undefined;
     }),
   compute(subject, read) {

@@ -18,10 +18,15 @@ export const coldAirKgM3 = (temperatureC: number): number =>
 function warmingOf(read: Reader): { kWh: number; gaps: Gap[] } {
   const boxes = read.at('boxes');
   const gaps: Gap[] = [];
+  const inCoolant = Object.values(read.at('plumbing') ?? {}).find(
+    ({ kind, heater }) => kind === 'heater' && heater !== undefined,
+  );
+  const coolantFed = inCoolant?.fedFrom ?? 'pack';
   let kWh = 0;
   for (const id of occupied({ boxes, modules: read.at('modules') })) {
     const { heater, heaterVoltage = 'pack' } = boxes[id]!;
-    if (heater !== undefined && heaterVoltage !== 'pack') continue;
+    // Coolant that the mains warm takes nothing out of it either.
+    if (heater === undefined ? coolantFed !== 'pack' : heaterVoltage !== 'pack') continue;
     // A box without a heater is not warmed.
     if (read.figure(figureId('cooling.box', id, 'heaterW')).value === 0) continue;
     const energy = read.figure(figureId('cooling.box', id, 'energyKWh'));

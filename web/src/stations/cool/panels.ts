@@ -16,7 +16,7 @@ export function coolPanelOf(query: { panel?: unknown; at?: unknown }): CoolPanel
   if (isPanel(query.panel)) return query.panel;
   const at = typeof query.at === 'string' ? query.at : '';
   const panel = at !== '' && stationOfPath(at) === 'cool' ? panelOfPath(at) : null;
-  if (/^loops\.[^.]+\.(volumeL|tank|test|lost)/.test(at)) return 'fill';
+  if (/^loops\.[^.]+\.(volumeL|tank|test|lost|fill)/.test(at)) return 'fill';
   if (/^cooling\.(repeats|startC|onAboveC|offBelowC|cellHeat)/.test(at)) return 'time';
   if (/^cooling\.(coldC|cellChargeMinC)/.test(at)) return 'cold';
   return isPanel(panel) ? panel : 'loops';
@@ -48,6 +48,7 @@ const ofRule: Record<string, CoolPanel> = {
 /** The panel that shows what a rule is about. */
 export function coolPanelOfRule(rule: string, [subject = '']: readonly string[] = []): CoolPanel {
   if (rule === 'cooling.unusual' && subject === 'cooling') return 'worst';
+  if (rule === 'cooling.heater-no-branch') return subject.startsWith('box-') ? 'cold' : 'loops';
   if (/^(warm-up|heater-at-voltage)\./.test(rule)) return 'cold';
   if (/^(expansion|leak-test)\./.test(rule)) return 'fill';
   if (/^charge-curve\./.test(rule)) return 'time';

@@ -2,6 +2,7 @@ import type { Id } from '../../../model/document';
 import { figureId } from '../../../ground/figure';
 import { holdLimitKPa, testOf } from '../fill-step';
 import type { LoopAnswer } from '../loop-answer';
+import { postureOf } from '../posture';
 import { plumbingToday } from '../present-step';
 import { defineTemplates, type Builder, type Procedure } from '../../../model/procedure';
 import { lessFlow } from './causes';
@@ -204,10 +205,11 @@ function filling(builder: Builder, loop: Id): void {
   const own = design.loops![loop]!;
   const volume = asItStands(builder, loop, 'volumeL');
   const litres = volume.values[0]!;
-  const bleeds = Object.values(design.joins ?? {})
-    .filter((join) => join.loop === loop && join.bleed === true)
-    .sort((a, b) => (a.zM ?? 0) - (b.zM ?? 0))
-    .map(({ tag }) => tag);
+  const posture = postureOf(own, design.joins ?? {});
+  const bleeds = Object.entries(design.joins ?? {})
+    .filter(([, join]) => join.loop === loop && join.bleed === true)
+    .sort(([a], [b]) => (posture.heights.get(a) ?? 0) - (posture.heights.get(b) ?? 0))
+    .map(([, { tag }]) => tag);
   builder.add({
     gate: 'coolant',
     hazard: 'pressure',
@@ -215,7 +217,7 @@ function filling(builder: Builder, loop: Id): void {
     template: templates['fill-loop'],
     of: loop,
     title: `Filling of ${own.tag}`,
-    do: `Fill at the tank, slowly, pump running in short turns. Let air out from the lowest to the highest: ${bleeds.length === 0 ? 'no bleed is named' : bleeds.join(', ')}. Open the throttles fully while filling, then set them. Record the litres that went in.${forNowWords(builder, loop)}`,
+    do: `${posture.words === null ? '' : `Stand the vehicle with ${posture.words}, on ramps or stands that bear it. `}Fill at the tank, slowly, pump running in short turns. Let air out from the lowest to the highest: ${bleeds.length === 0 ? 'no bleed is named' : bleeds.join(', ')}. Open the throttles fully while filling, then set them. Record the litres that went in.${forNowWords(builder, loop)}`,
     why: 'What does not go in is air, and it lies in the plates.',
     subjects: [{ id: loop, tag: own.tag }],
     touchedBy: [loop, ...opened(builder, loop)],

@@ -10,6 +10,7 @@ import ChoiceField from '../../../parts/ChoiceField.vue';
 import FigureValue from '../../../parts/FigureValue.vue';
 import NumberField from '../../../parts/NumberField.vue';
 import PartField from '../../../parts/PartField.vue';
+import PickMany from '../../../parts/PickMany.vue';
 import RemoveButton from '../../../parts/RemoveButton.vue';
 import { useJob } from '../../../stores/job';
 import CabinCard from './CabinCard.vue';
@@ -42,6 +43,22 @@ const energy = computed(() => {
   const all = boxes.value.map(([id]) => value('energyKWh', id));
   return all.includes(null) ? null : all.reduce<number>((sum, one) => sum + one!, 0);
 });
+/** What of it the pack gives itself: mains and low voltage leave it alone. */
+const outOfPack = computed(() =>
+  boxes.value.reduce((sum, [id, box]) => {
+    const inCoolant = Object.values(job.design.plumbing ?? {}).find(
+      ({ kind, heater }) => kind === 'heater' && heater !== undefined,
+    );
+    const fed = box.heater === undefined ? inCoolant?.fedFrom : box.heaterVoltage;
+    return (fed ?? 'pack') === 'pack' ? sum + (value('energyKWh', id) ?? 0) : sum;
+  }, 0),
+);
+const heaterDevices = computed(() =>
+  Object.entries(job.design.devices).flatMap(([id, { kind, tag }]) =>
+    kind === 'heater' ? [{ value: id, text: tag }] : [],
+  ),
+);
+const loads = computed(() => Object.entries(job.design.loads ?? {}).map(([id, { tag }]) => ({ id, tag })));
 const slowest = computed(() => {
   const all = boxes.value.map(([id]) => ({
     id,
@@ -54,10 +71,17 @@ const slowest = computed(() => {
 const sentence = computed(() => {
   if (energy.value === null || slowest.value === null) return null;
   const tag = job.design.boxes[slowest.value.id]?.tag ?? '';
-  const costs =
+  const own = outOfPack.value;
+  const km =
     whPerKm.value === null || !(whPerKm.value > 0)
       ? ''
-      : `, ${formatNumber((1000 * energy.value) / whPerKm.value, 2)} km of range`;
+      : `, ${formatNumber((1000 * own) / whPerKm.value, 2)} km of range`;
+  const costs =
+    own === 0
+      ? ', nothing of it out of the pack'
+      : own < energy.value
+        ? `, ${formatNumber(own, 3)} kWh of it out of the pack${km}`
+        : km;
   return `From the coldest night to where cells may be charged: ${tag} takes longest, ${minutes(slowest.value.s)}; all together ${formatNumber(energy.value, 3)} kWh${costs}.`;
 });
 /** Bars of one scale: how long each box takes. */
@@ -181,7 +205,25 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
         above
       />
     </div>
-    <div class="two measured"><NumberField :path="`boxes.${id}.heaterW`" /></div>
+    <div class="two measured">
+      <NumberField :path="`boxes.${id}.heaterW`" />
+      <ChoiceField
+        v-if="box.heater !== undefined && (box.heaterVoltage ?? 'pack') === 'pack'"
+        :path="`boxes.${id}.heaterDevice`"
+        label="Its heater is the device"
+        :options="heaterDevices"
+        none="none of Network"
+      />
+    </div>
+    <PickMany
+      v-if="box.heater !== undefined && box.heaterVoltage === '12 V'"
+      :path="`boxes.${id}.heaterLoads`"
+      :things="loads"
+      label="Heater fed as"
+      none="No load of the low voltage feeds it yet."
+      ask="which loads"
+      :change="`${box.tag}: what feeds its heater`"
+    />
   </section>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { highPoints, testOf } from '@torvek/core/cooling';
+import { highPoints, postureOf, testOf } from '@torvek/core/cooling';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { coolantNoticed, flowNoticed, type Id } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
@@ -26,14 +26,19 @@ const ways = computed(() =>
     own === loopId.value && from !== undefined && to !== undefined ? [{ from, to }] : [],
   ),
 );
-const highs = computed(() => highPoints(job.design.joins ?? {}, ways.value));
+/** Heights as the vehicle stands while it is filled. */
+const posture = computed(() => postureOf(loop.value ?? { tag: '' }, Object.fromEntries(joins.value)));
+const highs = computed(() => highPoints(posture.value.heights, ways.value));
 /** From the lowest to the highest: what is filled first, where air is let out. */
 const order = computed(() => {
   const high = new Map(highs.value.map((level) => [level[0]!, level]));
   return joins.value
-    .filter(([, { zM }]) => zM !== undefined)
-    .sort(([, a], [, b]) => a.zM! - b.zM!)
-    .map(([id, { tag, zM, bleed }]) => {
+    .flatMap(([id, { tag, bleed }]) => {
+      const zM = posture.value.heights.get(id);
+      return zM === undefined ? [] : [{ id, tag, bleed, zM }];
+    })
+    .sort((a, b) => a.zM - b.zM)
+    .map(({ id, tag, zM, bleed }) => {
       const level = high.get(id);
       const isBled = bleed === true || id === loop.value?.tank;
       const what =
@@ -46,10 +51,12 @@ const order = computed(() => {
               : level.some((one) => job.design.joins?.[one]?.bleed === true || one === loop.value?.tank)
                 ? ''
                 : 'air stays here: no bleed';
-      return { id, tag, zM: zM!, what, isBled, trapped: what.startsWith('air stays') };
+      return { id, tag, zM, what, isBled, trapped: what.startsWith('air stays') };
     });
 });
 const top = computed(() => Math.max(0.01, ...order.value.map(({ zM }) => zM)));
+/** The ground, or what lies below the one under the front axle. */
+const foot = computed(() => Math.min(0, ...order.value.map(({ zM }) => zM)));
 const test = computed(() => (loop.value === undefined ? null : testOf(loop.value)));
 const leaks = computed(() => leakRows(job.design, job.procedure, job.assessment.steps, loopId.value as Id));
 const n = (value: number) => formatNumber(value, 3);
@@ -103,6 +110,8 @@ const day = (instant: string) => dayOf(instant, job.design.settings.zone);
         <NumberField :path="`loops.${loopId}.tankL`" />
         <NumberField :path="`loops.${loopId}.volumeL`" />
         <NumberField :path="`loops.${loopId}.tankReserveFraction`" />
+        <NumberField :path="`loops.${loopId}.fillNoseUpDeg`" />
+        <NumberField :path="`loops.${loopId}.fillLeftUpDeg`" />
         <NumberField :path="`loops.${loopId}.testKPa`" />
         <NumberField :path="`loops.${loopId}.testMinutes`" />
         <NumberField :path="`loops.${loopId}.testDropKPa`" />
@@ -112,10 +121,17 @@ const day = (instant: string) => dayOf(instant, job.design.settings.zone);
   <section v-if="loop" class="sheet-card" aria-labelledby="order-title" data-order>
     <div class="card-head">
       <h3 id="order-title">From the lowest to the highest</h3>
-      <span class="hint">filled slowly at the tank; air goes up and is let out in this order</span>
+      <span class="hint"
+        >filled slowly at the tank{{ posture.words === null ? '' : `, with ${posture.words}` }}; air goes up
+        and is let out in this order</span
+      >
     </div>
     <p v-if="order.length === 0" class="panel-empty">
-      No join has a height yet: they stand under Loops, Joins and heights.
+      {{
+        posture.words === null
+          ? 'No join has a height yet: they stand under Loops, Joins and heights.'
+          : 'No join has a place and a height yet: they stand under Loops, Joins and heights.'
+      }}
     </p>
     <table v-else class="grid-table heights">
       <tbody>
@@ -126,7 +142,7 @@ const day = (instant: string) => dayOf(instant, job.design.settings.zone);
             <span
               class="mark"
               :class="{ out: row.isBled }"
-              :style="{ marginLeft: `${(88 * row.zM) / top}%` }"
+              :style="{ marginLeft: `${(88 * (row.zM - foot)) / (top - foot)}%` }"
             />
           </td>
           <td>{{ row.trapped ? `◆ ${row.what}` : row.what }}</td>

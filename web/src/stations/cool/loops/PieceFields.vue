@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { contactKPerW, fitDrop, type LoopAnswer } from '@torvek/core/cooling';
-import { busyWhen, laid, switchings, type Id, type PlumbingItem } from '@torvek/core/document';
+import { busyWhen, heaterFeeds, laid, switchings, type Id, type PlumbingItem } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
@@ -27,6 +27,11 @@ const at = (field: string) => `plumbing.${props.pieceId}.${field}`;
 const state = computed(() => statesOf(props.answer, props.shown).get(props.pieceId));
 const kind = computed(() => piece.value?.kind);
 const options = (all: readonly string[]) => all.map((value) => ({ value, text: value }));
+const heaters = computed(() =>
+  Object.entries(job.design.devices).flatMap(([value, { kind: own, tag }]) =>
+    own === 'heater' ? [{ value, text: tag }] : [],
+  ),
+);
 const devices = computed(() =>
   Object.entries(job.design.devices).map(([value, { tag }]) => ({ value, text: tag })),
 );
@@ -178,6 +183,23 @@ const tries = computed(() =>
         <NumberField :path="at('heatW')" />
         <NumberField :path="at('coolantMaxC')" />
       </template>
+      <template v-if="kind === 'heater'">
+        <ChoiceField
+          :path="at('fedFrom')"
+          label="Fed from"
+          :options="options(heaterFeeds)"
+          none="pack (default)"
+        />
+        <ChoiceField
+          v-if="(piece.fedFrom ?? 'pack') === 'pack'"
+          :path="at('heaterDevice')"
+          label="Is the device"
+          :options="heaters"
+          none="none of Network"
+        />
+        <NumberField :path="at('coolantMaxC')" />
+        <NumberField :path="at('heatW')" label="Gives, measured" />
+      </template>
       <template v-if="kind === 'plate'">
         <NumberField :path="at('fillerMm')" />
         <NumberField :path="at('fillerWPerMK')" />
@@ -200,7 +222,11 @@ const tries = computed(() =>
       <span v-if="contact !== null" class="soft">From cells to coolant {{ n(contact) }} K/W.</span>
     </PickMany>
     <PickMany
-      v-if="kind === 'pump' || (kind === 'radiator' && piece.fan !== undefined)"
+      v-if="
+        kind === 'pump' ||
+        (kind === 'radiator' && piece.fan !== undefined) ||
+        (kind === 'heater' && piece.fedFrom === '12 V')
+      "
       :path="at('loads')"
       :things="loads"
       label="Fed as"
