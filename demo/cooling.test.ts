@@ -700,3 +700,19 @@ describe('heaters and what feeds them', () => {
     expect(gone.circuits['circuit-coolant-heater']).toBeUndefined();
   });
 });
+
+test('the tank is the highest as the vehicle stands while it is filled', () => {
+  const nose = (deg: number) => changed((draft) => void (draft.loops!['loop-pack']!.fillNoseUpDeg = deg));
+  expect([...raised(bus, 'cooling.tank-low'), ...raised(nose(6), 'cooling.tank-low')]).toEqual([]);
+  const [low] = raised(nose(-12), 'cooling.tank-low');
+  expect(low!.message).toBe('With its nose 12° down: Tank, pack lies at 0.973 m; Pack loop reaches 1.48 m.');
+  expect(low!.values).toContainEqual({ label: 'nose down', value: 12, unit: '°' });
+  const unplaced = changed((draft) => {
+    draft.loops!['loop-pack']!.fillNoseUpDeg = 6;
+    delete draft.joins!['join-pack-tail-in']!.xM;
+  });
+  expect(evaluate(unplaced).checks.find(({ key }) => key === 'cooling.tank-low|loop-pack')).toMatchObject({
+    state: 'not-checked',
+    gaps: [{ path: 'joins.join-pack-tail-in.xM' }],
+  });
+});

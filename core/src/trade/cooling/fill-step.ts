@@ -144,7 +144,10 @@ export const fillStep: StepDefinition = {
               .map((id) => `${nameOf(id)}, ${n(zOf(id)!)} m up`)
               .join('; ')}.`
           : null,
-        unbled.map((id) => ({ label: `height of ${nameOf(id)}`, value: zOf(id)!, unit: 'm' })),
+        [
+          ...posture.angles,
+          ...unbled.map((id) => ({ label: `height of ${nameOf(id)}`, value: zOf(id)!, unit: 'm' })),
+        ],
         { also: unbled },
       ),
       judge(
@@ -168,6 +171,7 @@ export const fillStep: StepDefinition = {
                 ? `${standing}${nameOf(loop.tank)} lies at ${n(tankM)} m; ${tag} reaches ${n(topM)} m.`
                 : null,
               [
+                ...posture.angles,
                 { label: 'tank', value: tankM ?? 0, unit: 'm' },
                 { label: 'highest of the rest', value: Number.isFinite(topM) ? topM : 0, unit: 'm' },
               ],

@@ -1,4 +1,5 @@
 import type { Gap } from '../../ground/figure';
+import { formatNumber } from '../../ground/quantity';
 import type { Design, Id } from '../../model/document';
 
 /** A join counts as higher than its neighbours from here on, m. */
@@ -14,6 +15,8 @@ export interface Posture {
   gaps: Gap[];
   /** Null: it stands level. */
   words: string | null;
+  /** The same as what a check carries. */
+  angles: { label: string; value: number; unit: '°' }[];
 }
 
 const rad = (deg: number) => (deg * Math.PI) / 180;
@@ -45,10 +48,20 @@ export function postureOf({ fillNoseUpDeg = 0, fillLeftUpDeg = 0 }: Loop, joins:
     ...(fillNoseUpDeg === 0 ? [] : [`its nose ${side(fillNoseUpDeg)}`]),
     ...(fillLeftUpDeg === 0 ? [] : [`its left side ${side(fillLeftUpDeg)}`]),
   ];
-  return { heights, gaps, words: words.length === 0 ? null : words.join(' and ') };
+  const angles = (
+    [
+      ['nose', fillNoseUpDeg],
+      ['left side', fillLeftUpDeg],
+    ] as const
+  ).flatMap(([what, deg]) =>
+    deg === 0
+      ? []
+      : [{ label: `${what} ${deg > 0 ? 'up' : 'down'}`, value: Math.abs(deg), unit: '°' as const }],
+  );
+  return { heights, gaps, words: words.length === 0 ? null : words.join(' and '), angles };
 }
 
-const side = (deg: number) => `${Math.abs(deg)}° ${deg > 0 ? 'up' : 'down'}`;
+const side = (deg: number) => `${formatNumber(Math.abs(deg))}° ${deg > 0 ? 'up' : 'down'}`;
 
 /** Joins of a loop that lie higher than all their neighbours, those level with each other together: air gathers there. */
 export function highPoints(heights: ReadonlyMap<Id, number>, ways: readonly { from: Id; to: Id }[]): Id[][] {

@@ -182,7 +182,7 @@ const heating = ['pack', '12 V', 'mains'].map((one) => ({ value: one, text: one 
         >Another layer</BButton
       >
     </div>
-    <div class="three">
+    <div class="two">
       <NumberField :path="`boxes.${id}.bareM2`" />
       <NumberField :path="`boxes.${id}.bridgeWPerK`" />
       <NumberField :path="`boxes.${id}.floorM2`" />

@@ -6,7 +6,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { elkWorker } from '../../../parts/elk';
 import { useJob } from '../../../stores/job';
 import { useUnits } from '../../../stores/units';
-import { layOutLoop, loopGraph, middleOf, nameIn, type LaidLoop, type LoopGraph } from './loop-graph';
+import { layOutLoop, linesOf, loopGraph, middleOf, type LaidLoop, type LoopGraph } from './loop-graph';
 import { statesOf, type Shown } from './states';
 
 /**
@@ -62,6 +62,16 @@ const warm = (c: number) => {
   const { number, unit } = units.show(c, '°C', 3);
   return `${number} ${unit}`;
 };
+const widthOf = (flow: number | null) =>
+  flow === null || Math.abs(flow) < 0.005 ? 1.6 : 2 + (6 * Math.abs(flow)) / most.value;
+/** Above its line; below it where a piece lies above. */
+function textYOf({ x, y }: { x: number; y: number }, flow: number | null): number {
+  const off = widthOf(flow) / 2;
+  const isCovered = [...(laid.value?.at.nodes.values() ?? [])].some(
+    (spot) => x + 16 > spot.x && x - 16 < spot.x + spot.width && y - 18 < spot.y + spot.height && y > spot.y,
+  );
+  return isCovered ? y + off + 13 : y - off - 5;
+}
 const edges = computed(() => {
   const at = laid.value;
   if (at === null) return [];
@@ -76,10 +86,11 @@ const edges = computed(() => {
       {
         ...edge,
         d: `M${points.map(([x, y]) => `${x},${y}`).join(' L')}`,
-        width: stands ? 1.6 : 2 + (6 * Math.abs(flow!)) / most.value,
+        width: widthOf(flow),
         stands,
         known: flow !== null,
         middle,
+        textY: textYOf(middle, flow),
         turn: middle.turn + ((flow ?? 0) < 0 ? 180 : 0),
         text:
           edge.isHose && middle.long > 50 && flow !== null && Math.abs(middle.turn) % 180 < 1
@@ -101,7 +112,14 @@ const nodes = computed(() => {
       ...(state?.outC === null || state?.outC === undefined ? [] : [warm(state.outC)]),
     ];
     return [
-      { ...node, spot, state, lines: state?.mark == null ? words : [state.mark], mark: state?.mark ?? null },
+      {
+        ...node,
+        names: linesOf(node.tag),
+        spot,
+        state,
+        lines: state?.mark == null ? words : [state.mark],
+        mark: state?.mark ?? null,
+      },
     ];
   });
 });
@@ -151,12 +169,7 @@ const label = computed(
           :transform="`translate(${edge.middle.x} ${edge.middle.y}) rotate(${edge.turn})`"
           d="M-4,-5 L5,0 L-4,5 Z"
         />
-        <text
-          v-if="edge.text !== ''"
-          class="on-line"
-          :x="edge.middle.x"
-          :y="edge.middle.y - edge.width / 2 - 5"
-        >
+        <text v-if="edge.text !== ''" class="on-line" :x="edge.middle.x" :y="edge.textY">
           {{ edge.text }}
         </text>
       </g>
@@ -195,17 +208,23 @@ const label = computed(
           />
           <path
             class="glyph"
-            :transform="`translate(${node.spot.x + 13} ${node.spot.y + 13})`"
+            :transform="`translate(${node.spot.x + 11} ${node.spot.y + 13})`"
             :d="glyphs[node.kind]"
           />
-          <text :x="node.spot.x + 25" :y="node.spot.y + 16" class="tag">
-            {{ nameIn(node.tag, node.spot.width) }}
+          <text
+            v-for="(line, i) in node.names"
+            :key="`name ${i}`"
+            :x="node.spot.x + 22"
+            :y="node.spot.y + 16 + 14 * i"
+            class="tag"
+          >
+            {{ line }}
           </text>
           <text
             v-for="(line, i) in node.lines"
             :key="i"
             :x="node.spot.x + (node.mark === null ? 8 : 22)"
-            :y="node.spot.y + 31 + 14 * i"
+            :y="node.spot.y + 17 + 14 * (node.names.length + i)"
             class="words"
           >
             {{ line }}
@@ -213,7 +232,7 @@ const label = computed(
           <path
             v-if="node.mark !== null"
             class="mark"
-            :transform="`translate(${node.spot.x + 12} ${node.spot.y + 28})`"
+            :transform="`translate(${node.spot.x + 12} ${node.spot.y + 14 + 14 * node.names.length})`"
             d="M0,-6 L6,0 L0,6 L-6,0 Z M0,-6 L0,6 L6,0 Z"
           />
         </template>
@@ -225,7 +244,7 @@ const label = computed(
 <style scoped>
 .frame {
   overflow: auto;
-  max-height: 24rem;
+  max-height: 27rem;
   padding: 0.2rem 0;
 }
 
@@ -270,7 +289,7 @@ const label = computed(
 }
 
 .on-line {
-  font-size: 11.5px;
+  font-size: 12.7px;
   text-anchor: middle;
   fill: var(--tv-soft);
 }
@@ -326,13 +345,13 @@ const label = computed(
 }
 
 .tag {
-  font-size: 12.5px;
+  font-size: 12.7px;
   font-weight: 600;
   fill: var(--tv-ink);
 }
 
 .words {
-  font-size: 12px;
+  font-size: 12.7px;
   fill: var(--tv-soft);
 }
 

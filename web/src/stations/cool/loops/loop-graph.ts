@@ -100,36 +100,52 @@ const options: LayoutOptions = {
   'elk.direction': 'RIGHT',
   'elk.edgeRouting': 'ORTHOGONAL',
   'elk.randomSeed': '11',
-  'elk.layered.spacing.nodeNodeBetweenLayers': '16',
-  'elk.layered.spacing.edgeNodeBetweenLayers': '9',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '9',
+  'elk.layered.spacing.edgeNodeBetweenLayers': '6',
   'elk.spacing.nodeNode': '7',
   'elk.spacing.edgeNode': '12',
-  'elk.spacing.edgeEdge': '9',
+  'elk.spacing.edgeEdge': '6',
   'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
   'elk.layered.feedbackEdges': 'true',
-  'elk.padding': '[top=8,left=8,bottom=8,right=8]',
+  'elk.padding': '[top=8,left=4,bottom=8,right=4]',
 };
 
-const nameSize = 12.5;
+const nameSize = 12.7;
 /** Beside the name: the sign of the piece, and a margin. */
-const beside = 30;
-const widest = 132;
+const beside = 25;
+/** A name that is wider stands in two lines; no line is wider than the second. */
+const oneLine = 87;
+const widest = 104;
+const narrowest = 50;
 
-/** A name as it fits into the box of a piece. */
-export function nameIn(tag: string, width: number): string {
-  const fits = (text: string) => textWidth(text, nameSize, true) <= width - beside + 2;
-  if (fits(tag)) return tag;
-  let end = tag.length - 1;
-  while (end > 1 && !fits(`${tag.slice(0, end)}…`)) end -= 1;
-  return `${tag.slice(0, end)}…`;
+const wide = (text: string) => textWidth(text, nameSize, true);
+
+function cut(text: string): string {
+  if (wide(text) <= widest) return text;
+  let end = text.length - 1;
+  while (end > 1 && wide(`${text.slice(0, end)}…`) > widest) end -= 1;
+  return `${text.slice(0, end)}…`;
+}
+
+/** A name as it stands in the box of a piece: in one line, or in two of about the same width. */
+export function linesOf(tag: string): string[] {
+  const words = tag.split(' ');
+  if (wide(tag) <= oneLine || words.length === 1) return [cut(tag)];
+  const splits = words
+    .slice(1)
+    .map((_, i) => [words.slice(0, i + 1).join(' '), words.slice(i + 1).join(' ')] as const);
+  const widthOf = ([first, second]: readonly [string, string]) => Math.max(wide(first), wide(second));
+  const best = splits.reduce((least, one) => (widthOf(one) < widthOf(least) ? one : least));
+  return best.map(cut);
 }
 
 /** Room for the name of a piece, and for its flow below. */
 export function sizeOf({ kind, tag }: LoopGraph['nodes'][number]): { width: number; height: number } {
   if (kind === 'join') return { width: 9, height: 9 };
+  const lines = linesOf(tag);
   return {
-    width: Math.min(widest, Math.max(80, textWidth(tag, nameSize, true) + beside)),
-    height: kind === 'tank' ? 30 : 52,
+    width: Math.max(narrowest, ...lines.map(wide)) + beside,
+    height: (kind === 'tank' ? 16 : 38) + 14 * lines.length,
   };
 }
 

@@ -9,7 +9,7 @@ import ElkBundled from 'elkjs/lib/elk.bundled.js';
 import type { Elk } from '../../../parts/elk';
 import { coolPanelOf, coolPanelOfRule } from '../panels';
 import { banksOf, makeBank, swapEnds, turnReturn } from './bank';
-import { layOutLoop, loopGraph, middleOf, nameIn, sizeOf } from './loop-graph';
+import { layOutLoop, linesOf, loopGraph, middleOf, sizeOf } from './loop-graph';
 import { sentenceOf, statesOf } from './states';
 
 const elk = new (ElkBundled as unknown as new () => Elk)();
@@ -203,14 +203,17 @@ describe('what is said of a loop', () => {
     expect(sentenceOf('Pack', null, null, null)).toBe('Pack: not computed yet.');
     expect(sentenceOf('Drive', 11, 1, null)).toBe('Drive: 11.0 L/min.');
   });
-  test('a name is cut only where it does not fit into the box that was made for it', () => {
+  test('a name stands in one line, or in two where that makes its box narrower; none of the bus is cut', () => {
     const { plumbing = {} } = libraryBus.design;
-    for (const { tag } of Object.values(plumbing)) {
-      const { width } = sizeOf({ id: 'x', kind: 'plate', tag } as Parameters<typeof sizeOf>[0]);
-      if (width < 132) expect(nameIn(tag, width)).toBe(tag);
-      else expect(tag.startsWith(nameIn(tag, width).replace('…', ''))).toBe(true);
-    }
-    expect(nameIn('Plate tail 1', 60)).toMatch(/^Pla?t?.*…$/);
+    for (const { tag } of Object.values(plumbing)) expect(linesOf(tag).join(' ')).toBe(tag);
+    expect(linesOf('Plate tail 1')).toEqual(['Plate tail 1']);
+    expect(linesOf('Coolant heater')).toEqual(['Coolant', 'heater']);
+    expect(linesOf('Hose from the pump to the heater')).toEqual([expect.any(String), expect.any(String)]);
+    expect(linesOf('Unbrokenverylongnameofapiece')).toEqual([expect.stringMatching(/^Unbroken.*…$/)]);
+    const sizeOfTag = (tag: string) =>
+      sizeOf({ id: 'x', kind: 'plate', tag } as Parameters<typeof sizeOf>[0]);
+    expect(sizeOfTag('Coolant heater').width).toBeLessThan(sizeOfTag('Plate tail 1').width);
+    expect(sizeOfTag('Coolant heater').height - sizeOfTag('Plate tail 1').height).toBe(14);
   });
 
   test('places and rules lead to their panel', () => {
