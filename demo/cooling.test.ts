@@ -716,3 +716,48 @@ test('the tank is the highest as the vehicle stands while it is filled', () => {
     gaps: [{ path: 'joins.join-pack-tail-in.xM' }],
   });
 });
+
+describe('clamps', () => {
+  const steps = (design: Design) =>
+    procedureFor(design, evaluate(design)).filter(({ id }) => id.startsWith('clamps-'));
+  const itemsOf = (design: Design, id: string) => {
+    const expected = steps(design).find((step) => step.id === id)?.expected;
+    return expected?.kind === 'list' ? expected.items : [];
+  };
+
+  test('each end of each hose is seen once: at plates before the lid, the others before filling', () => {
+    const hoses = Object.values(bus.plumbing!).filter(({ kind }) => kind === 'hose');
+    const items = steps(bus).flatMap(({ id }) => itemsOf(bus, id));
+    expect(items).toHaveLength(2 * hoses.length);
+    expect(new Set(items).size).toBe(items.length);
+    expect(itemsOf(bus, 'clamps-box:box-tail')).toEqual(['Back from the tail, Tail, out']);
+    expect(itemsOf(bus, 'clamps-loop:loop-drive')).toHaveLength(2);
+  });
+
+  test('one that slipped fails, and what stands in for now is held by clamps as well', () => {
+    const step = steps(bus).find(({ id }) => id === 'clamps-loop:loop-drive')!;
+    const verdict = (values: number[]) => {
+      const judged = judgeMeasurement(step.expected!, { kind: 'list', values, unit: 'mm' });
+      return judged.ok && judged.judgement.verdict;
+    };
+    expect([verdict([0, 1]), verdict([0, 1.2]), verdict([0])]).toEqual(['pass', 'fail', false]);
+    const today = changed(
+      (draft) =>
+        void (draft.standIns = {
+          'standin-1': {
+            tag: 'Stub',
+            loop: 'loop-drive',
+            instead: ['piece-drive-hose'],
+            from: 'join-drive-motor',
+            to: 'join-drive-radiator',
+            hose: 'wendover-h25@1',
+            lengthM: 0.5,
+          },
+        }),
+    );
+    expect(itemsOf(today, 'clamps-loop:loop-drive').map((one) => one.split(',')[0])).toEqual([
+      'Stub',
+      'Stub',
+    ]);
+  });
+});

@@ -1,5 +1,5 @@
 import { plumbing } from './library-bus-cooling';
-import { flowMeter, leakBench, probes, scope, technician, witness } from './shop';
+import { flowMeter, leakBench, probes, rule, scope, technician, witness } from './shop';
 import type { StoryLine } from './story';
 
 /** The coolant side of the bus's record: leak tests in three stages, filling, flow, and a throttle left nearly shut. */
@@ -27,6 +27,20 @@ const hold = (
   },
 });
 
+/** How far each hose moved on a pull, mm: held, but for one that was pushed home and clamped anew. */
+const clamps = (when: string, step: string, values: number[], remark?: string): StoryLine => ({
+  at: when,
+  by: technician,
+  entry: {
+    kind: 'list',
+    step,
+    values,
+    unit: 'mm',
+    instrument: rule,
+    ...(remark !== undefined && { remark }),
+  },
+});
+
 const plates = Object.keys(plumbing).filter((id) => id.startsWith('piece-plate-'));
 
 /** Each plate on the bench, before its modules lie on it: the shop cools down in the evening, and the gauge falls with it. */
@@ -42,16 +56,26 @@ export const platesTested: StoryLine[] = plates.map((id, i) =>
 
 /** Nose and floor box once they are closed. */
 export const boxesTested: StoryLine[] = [
+  clamps(at('11-04', 14, 40), 'clamps-box:box-nose', [0]),
+  clamps(at('11-04', 14, 44), 'clamps-box:box-left', [0.2]),
   hold(at('11-04', 15, 10), 'leak-box:box-nose', [120.5, 18.2], [120.3, 18]),
   hold(at('11-04', 15, 50), 'leak-box:box-left', [120.1, 18.1], [119.6, 17.7]),
 ];
 /** The tail box after it was dried and closed again. */
 export const tailTested: StoryLine[] = [
+  clamps(at('11-10', 10, 5), 'clamps-box:box-tail', [0]),
   hold(at('11-10', 10, 20), 'leak-box:box-tail', [120.3, 17.4], [120, 17.2]),
 ];
 
 /** Both loops in the vehicle. */
 export const filled: StoryLine[] = [
+  clamps(
+    at('11-12', 8, 20),
+    'clamps-loop:loop-pack',
+    [0, 0, 0.3, 0, 0, 0.2, 0, 0, 0, 0.4, 0, 0, 0],
+    'Clamp behind the tee to the floor set anew before it was pulled.',
+  ),
+  clamps(at('11-12', 8, 45), 'clamps-loop:loop-drive', [0, 0]),
   hold(at('11-12', 9, 5), 'leak-loop:loop-pack', [120.4, 16.2], [121.6, 18.9]),
   hold(at('11-12', 9, 50), 'leak-loop:loop-drive', [100.6, 17], [100.4, 16.9]),
   ...(

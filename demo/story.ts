@@ -16,6 +16,15 @@ export type StoryEntry =
     }
   /** Every pin of a sense plug against its reference. */
   | { kind: 'ladder'; step: string; taps: number[]; instrument: { id: string }; remark?: string }
+  /** One reading for each of what a step names. */
+  | {
+      kind: 'list';
+      step: string;
+      values: number[];
+      unit: string;
+      instrument: { id: string };
+      remark?: string;
+    }
   | { kind: 'result'; step: string; value: number; instrument: { id: string }; remark?: string }
   /** A captured pre-charge rise, made by the plant's own model with this seed. */
   | { kind: 'rise'; step: string; seed: number; instrument: { id: string } }

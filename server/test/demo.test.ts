@@ -90,7 +90,7 @@ describe('the demo is told', () => {
       3,
       new Set(['charging']),
       0,
-      77,
+      82,
     ]);
     const stale = steps.filter(({ state }) => state === 'stale');
     expect(stale.map(({ step, moved }) => [step.id, moved[0]?.label])).toEqual([

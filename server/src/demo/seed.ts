@@ -141,6 +141,10 @@ function requestOf(entry: StoryEntry, { job, entries }: Bench): Body {
       const { taps, ...rest } = entry;
       return { ...rest, kind: 'result', entered: 'typed', measured: { kind: 'ladder', taps, unit: 'V' } };
     }
+    case 'list': {
+      const { values, unit, ...rest } = entry;
+      return { ...rest, kind: 'result', entered: 'typed', measured: { kind: 'list', values, unit } };
+    }
     case 'hold': {
       const { from, to, minutes, ...rest } = entry;
       const measured = {

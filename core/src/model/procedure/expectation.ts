@@ -87,7 +87,7 @@ function describeList({
           ? `each ${q(max)} or less`
           : 'any value';
   return [
-    `${items.length} readings, ${each}`,
+    `${items.length} ${items.length === 1 ? 'reading' : 'readings'}, ${each}`,
     ...(withinOfMiddle === undefined ? [] : [`none further than ${q(withinOfMiddle)} from their middle`]),
     ...(ladder === undefined
       ? []

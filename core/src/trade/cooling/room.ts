@@ -18,6 +18,7 @@ import { packStep } from './pack-step';
 import { packThermal } from './pack-thermal';
 import { plumbingStep, schoolStep } from './plumbing-step';
 import { warmUp } from './warm-up';
+import { clampsProcedure } from './templates/clamps';
 import { coolantProcedure } from './templates/coolant';
 
 export const coolingRoom = defineRoom('cooling', 'cool')
@@ -54,4 +55,4 @@ export const coolingRoom = defineRoom('cooling', 'cool')
   .withCalculator(heaterAtVoltage)
   .withCalculator(leakTest)
   .withCalculator(expansion)
-  .withProcedure(coolantProcedure);
+  .withProcedure(clampsProcedure, coolantProcedure);

@@ -118,7 +118,13 @@ export function standInReading(
   const noise = noiseFrom(seed);
   if (expected.kind === 'hold') return holdReading(expected, behaviour, noise);
   if (expected.kind === 'ladder') return ladderReading(expected, behaviour, noise);
-  if (expected.kind === 'list') return listReading(expected, behaviour, noise);
+  if (expected.kind === 'list')
+    return listReading(
+      expected,
+      behaviour,
+      noise,
+      trueValueOf({ step, expected, design, evaluation }, noise),
+    );
   if (expected.kind === 'rise') return traceReading(step, evaluation, behaviour, noise);
   const truth = trueValue({ step, expected, design, evaluation }, noise);
   const value = misread(truth, expected, behaviour);
@@ -127,10 +133,16 @@ export function standInReading(
 
 type Range = Extract<NonNullable<ProcedureStep['expected']>, { kind: 'range' }>;
 
-function trueValue(of: Case, noise: () => number): number {
+/** What its template says an instrument reads; null: it says nothing. */
+function trueValueOf(of: Case, noise: () => number): (() => number) | null {
   const near: Near = (value, share) => value * (1 + share * noise());
+  const { reads } = templateOf(of.step);
+  return reads === undefined ? null : () => reads(of, near);
+}
+
+function trueValue(of: Case, noise: () => number): number {
   const { min = 0, max = 0, nominal } = of.expected as Range;
-  return templateOf(of.step).reads?.(of, near) ?? near(nominal ?? (min + max) / 2, 0.02);
+  return trueValueOf(of, noise)?.() ?? (nominal ?? (min + max) / 2) * (1 + 0.02 * noise());
 }
 
 function misread(truth: number, { min, max, unit }: Range, behaviour: string): number {
@@ -195,6 +207,7 @@ function listReading(
   { items, min, max, ladder, unit }: Extract<NonNullable<ProcedureStep['expected']>, { kind: 'list' }>,
   behaviour: string,
   noise: () => number,
+  own: (() => number) | null,
 ): Measured {
   const truth = (i: number) =>
     ladder?.recordedV?.[i] ??
@@ -205,9 +218,10 @@ function listReading(
         : max !== undefined
           ? max * 0.3
           : (min ?? 0) * 2);
-  const values = items.map((_, i) => truth(i) * (1 + 0.002 * noise()));
+  const values = items.map((_, i) => own?.() ?? truth(i) * (1 + 0.002 * noise()));
   const at = Math.max(0, Math.floor(items.length / 2) - 1);
   if (behaviour === 'one-dead') values[at] = 0;
+  if (behaviour === 'worn-part') values[at] = max !== undefined ? max * 1.5 : (min ?? 0) * 0.7;
   if (behaviour === 'no-trip') values[at] = Math.max(60, (max ?? 0) * 10);
   return { kind: 'list', values: values.map((one) => Math.round(one * 1000) / 1000), unit };
 }
