@@ -23,9 +23,6 @@ export interface PlateOverDay {
 
 export interface PlatesOverDay {
   plates: PlateOverDay[];
-  /** Hottest and coolest plate over the drives and the fast charge after them, at most 300 points. */
-  curve: [timeS: number, hottestC: number, coolestC: number][];
-  drivesS: number;
 }
 
 /** Stretches times plates that are followed: more is not waited for. */
@@ -105,45 +102,44 @@ export function platesOverDay(subject: Id, state: LoopState, read: Reader): DayO
   }));
   const ambientC = cooling.hotC ?? coolingDefaults.hotC;
   const startC = cooling.startC ?? coolingDefaults.startC;
+  // Plates alike are followed once: of most packs two or three are left.
+  const kindOf = lumps.map((one, i) =>
+    [...Object.values(one), shares.get(cooled[i]!.id)!].map((value) => value.toPrecision(9)).join(),
+  );
+  const firsts = kindOf.flatMap((kind, i) => (kindOf.indexOf(kind) === i ? [i] : []));
+  const placeOf = kindOf.map((kind) => firsts.findIndex((first) => kindOf[first] === kind));
+  const distinct = firsts.map((i) => lumps[i]!);
+  const heatShares = firsts.map((i) => shares.get(cooled[i]!.id)!);
   const lumpState: LumpsState = {
-    temperaturesC: lumps.map(() => startC),
+    temperaturesC: distinct.map(() => startC),
     isCooling: startC > switching.onAboveC,
   };
-  const drives = Array.from({ length: repeats }, () =>
-    blocks.map(([durationS, currentA]): [number, number] => [durationS, currentA ** 2 * ohm.value!]),
-  ).flat();
-  const charge: [number, number][] = fast.length === 0 ? [] : [[fast[1]!.value! * 60, fast[0]!.value!]];
-  const drivesS = drives.reduce((sum, [durationS]) => sum + durationS, 0);
-  const totalS = charge.reduce((sum, [durationS]) => sum + durationS, drivesS);
-  const curve: PlatesOverDay['curve'] = [[0, startC, startC]];
-  let atS = 0;
-  const reached = (stretches: readonly [durationS: number, packHeatW: number][]): number[] => {
+  /** Follows stretches of heat in the pack, and tells the highest of each. */
+  const reached = (stretches: readonly [durationS: number, packHeatW: number][], times: number): number[] => {
     const maxC = [...lumpState.temperaturesC];
-    for (const [durationS, packHeatW] of stretches) {
-      const heatsW = cooled.map(({ id }) => packHeatW * shares.get(id)!);
-      followTogether(lumps, lumpState, { ambientC, heatsW, durationS }, switching, (lastsS, at) => {
-        lumps.forEach((_, i) => (maxC[i] = Math.max(maxC[i]!, at(i, lastsS))));
-        atS += lastsS;
-        if (curve.length >= 299 || atS < (curve.length / 299) * totalS) return;
-        const now = lumps.map((_, i) => at(i, lastsS));
-        curve.push([atS, Math.max(...now), Math.min(...now)]);
-      });
-    }
+    for (let turn = 0; turn < times; turn += 1)
+      for (const [durationS, packHeatW] of stretches) {
+        const heatsW = heatShares.map((share) => packHeatW * share);
+        followTogether(distinct, lumpState, { ambientC, heatsW, durationS }, switching, (lastsS, at) => {
+          for (let i = 0; i < maxC.length; i += 1) maxC[i] = Math.max(maxC[i]!, at(i, lastsS));
+        });
+      }
     return maxC;
   };
-  const driven = reached(drives);
-  const charged = charge.length === 0 ? null : reached(charge);
+  const driven = reached(
+    blocks.map(([durationS, currentA]) => [durationS, currentA ** 2 * ohm.value!]),
+    repeats,
+  );
+  const charged = fast.length === 0 ? null : reached([[fast[1]!.value! * 60, fast[0]!.value!]], 1);
   return {
     day: {
       plates: cooled.map(({ id }, i) => ({
         id,
         coolingWPerK: lumps[i]!.coolingWPerK,
         coolantC: lumps[i]!.coolantC,
-        driveMaxC: driven[i]!,
-        chargeMaxC: charged?.[i] ?? null,
+        driveMaxC: driven[placeOf[i]!]!,
+        chargeMaxC: charged?.[placeOf[i]!] ?? null,
       })),
-      curve: [...curve, [totalS, Math.max(...lumpState.temperaturesC), Math.min(...lumpState.temperaturesC)]],
-      drivesS,
     },
     gaps: [],
     hasFast,
