@@ -293,6 +293,14 @@ describe('choices stay, findings rank replacements', () => {
     const figure = evaluation.figures['pack.pack:pack:voltageMaxV']!;
     expect(figure.value).toBeNull();
     expect(figure.gaps).toEqual([expect.objectContaining({ kind: 'invalid', label: 'string S2' })]);
+    // What they weigh together is known, unless the kind of one is not.
+    const massOf = (of: Evaluation) => of.figures['pack.pack:pack:massKg']!.value;
+    expect(massOf(evaluation)).toBeCloseTo((15 / 16) * massOf(evaluate(libraryBus.design))!, 9);
+    const unsaid = after((draft) => {
+      draft.strings['string-2']!.modules = draft.strings['string-2']!.modules.slice(0, 7);
+      draft.modules[draft.strings['string-2']!.modules[0]!]!.part = 'nobody-knows@1';
+    });
+    expect(massOf(unsaid)).toBeNull();
     // What each of them is by itself is known all the same: eight and seven modules of twelve cells.
     const of = (string: string, name: FigureName<'pack.string'>) =>
       value(evaluation, `pack.string:${string}:${name}`);

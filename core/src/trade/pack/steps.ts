@@ -1,9 +1,16 @@
 import { placingStep } from './placing-step';
 import { alikeStep, soundStep, standingStep } from './sound-step';
 import type { DeviceItem } from '../../model/document';
-import { figureId, type Check, type Gap, type FigureName, type Origin } from '../../ground/figure';
+import {
+  figureId,
+  type Check,
+  type Figure,
+  type Gap,
+  type FigureName,
+  type Origin,
+} from '../../ground/figure';
 import { formatNumber } from '../../ground/quantity';
-import { gapsBehind, Inputs, judge, type StepDefinition } from '../../model/step';
+import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { heaterStep } from './heater-step';
 import { boxStep } from './box-steps';
 import { liftStep } from './lift-step';
@@ -22,6 +29,37 @@ function runOfModules(inputs: Inputs) {
   inputs.set('socWindow', [0, 1], none, 'charge window');
   inputs.set('peakCurrentA', 0, none, 'peak current');
   return inputs.run(pack);
+}
+
+/** What all modules of the strings weigh: known although strings are so unlike that nothing else of the pack is. */
+function massOfModules(subject: string, read: Reader, asOne: Figure): Figure {
+  if (asOne.value !== null) return asOne;
+  const [strings, modules, parts] = [read.at('strings'), read.at('modules'), read.at('parts')];
+  const ids = Object.values(strings).flatMap((string) => string.modules);
+  const masses = ids.map((id) => {
+    const part = parts[modules[id]?.part ?? ''];
+    return part?.kind === 'module' ? part.data.massKg : null;
+  });
+  if (masses.length === 0 || masses.includes(null)) return asOne;
+  const value = masses.reduce<number>((sum, own) => sum + own!, 0);
+  return {
+    id: figureId('pack.pack', subject, 'massKg'),
+    label: asOne.label,
+    unit: 'kg',
+    value,
+    gaps: [],
+    working: [
+      {
+        symbol: 'm',
+        label: asOne.label,
+        formula: 'Σ m_i',
+        inputs: [{ symbol: 'n', label: 'modules', value: ids.length, unit: '' }],
+        value,
+        unit: 'kg',
+        source: 'Mass of each module as its part has it',
+      },
+    ],
+  };
 }
 
 const packStep: StepDefinition = {
@@ -91,8 +129,12 @@ const packStep: StepDefinition = {
         { name: 'energyKWh', symbol: 'E', label: 'Energy, full to empty', unit: 'kWh' },
         { name: 'resistanceOhm', symbol: 'R', label: 'Pack resistance', unit: 'Ω' },
         { name: 'shortCircuitCurrentA', symbol: 'I_sc', label: 'Short-circuit current, full', unit: 'A' },
-        { name: 'massKg', label: 'Mass of the modules', unit: 'kg' },
       ]),
+      massOfModules(
+        subject,
+        read,
+        own.figures('pack.pack', subject, [{ name: 'massKg', label: 'Mass of the modules', unit: 'kg' }])[0]!,
+      ),
       ...run.figures('pack.pack', subject, [
         { name: 'usableEnergyKWh', symbol: 'E_use', label: 'Usable energy', unit: 'kWh' },
         { name: 'sagAtPeakV', symbol: 'ΔU', label: 'Sag at peak', unit: 'V' },
