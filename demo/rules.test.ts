@@ -203,6 +203,7 @@ const testedElsewhere = [
   'stock.suspect-fitted',
   'stock.other-kind',
   'stock.nothing-fitted',
+  'stock.before-coat',
 ];
 
 /** What the circuits of a design that lacks everything do not have. */

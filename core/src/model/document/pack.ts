@@ -38,6 +38,9 @@ export type AccessFrom = (typeof accessSides)[number];
 export const vents = ['filtered', 'open', 'none'] as const;
 export type Vent = (typeof vents)[number];
 
+/** What insulates a box of metal inside: it is seen and measured before a module goes in. */
+export const coats = ['powder', 'paint', 'liner', 'none'] as const;
+
 /** By the tracking index of a material along which a creepage way leads: I from 600, II from 400, IIIa from 175, IIIb from 100. */
 export const materialGroups = ['I', 'II', 'IIIa', 'IIIb'] as const;
 export type MaterialGroup = (typeof materialGroups)[number];
@@ -71,6 +74,7 @@ export const boxFields = {
   liftSpanM: num('Points apart, along', 'm', { usual: [0.05, 6] }),
   accessFrom: choice('Reached from', accessSides),
   vent: choice('Vent', vents),
+  coat: choice('Coat inside', coats),
   /** Where gas of a cell that fails would go. */
   ventTo: choice('Its gas goes', ventWays, { at: 'cool/cold' }),
   /** Thermal: walls, what warms it, and a fan that blows outside air through it. */

@@ -3,6 +3,7 @@ import type { Check } from '../../ground/figure';
 import { partPlaces, type Design } from '../../model/document';
 import { judge } from '../../model/step';
 import { isModule, stockOf, type Entry, type Item } from '../../record';
+import { isCoatOf } from './templates/coat';
 
 const rule = rulesOf('stock');
 
@@ -46,6 +47,14 @@ export const stockRules = {
     'The design counts on what belongs there.',
     'Fit one, or take the place out of the design.',
     'Places of the design against what was fitted',
+  ),
+  beforeCoat: rule(
+    'before-coat',
+    'mend',
+    'Modules stand in a box whose coat nobody had seen',
+    'Where they stand the coat cannot be looked at any more, and metal without it is one chafe away from a pole.',
+    'Take them out and see it, or accept it with the reason.',
+    'When modules were fitted against when the coat passed',
   ),
 };
 
@@ -137,5 +146,36 @@ export function stockChecks(design: Design, entries: readonly Entry[]): Check[] 
       ],
     ),
     ...each(stockRules.empty, empty, ({ place, name }) => [place, `Nothing is fitted in ${name}.`, []]),
+    ...coatChecks(design, entries),
   ];
+}
+
+/** Boxes that are to be coated: whether that was seen before the modules that are in them went in. */
+function coatChecks({ boxes, modules }: Design, entries: readonly Entry[]): Check[] {
+  return Object.entries(boxes).flatMap(([box, { tag, coat }]) => {
+    if (coat === undefined || coat === 'none') return [];
+    const seenSeq = entries.find(
+      ({ body }) => body.kind === 'result' && body.verdict === 'pass' && isCoatOf(box, body.step),
+    )?.seq;
+    const early = Object.entries(modules).filter(([place, module]) => {
+      if (module.box !== box) return false;
+      const last = entries.findLast(
+        ({ body }) => (body.kind === 'fit' || body.kind === 'remove') && body.place === place,
+      );
+      return last?.body.kind === 'fit' && last.seq < (seenSeq ?? Infinity);
+    });
+    const names = early.slice(0, 4).map(([, module]) => module.tag);
+    return [
+      judge(
+        stockRules.beforeCoat,
+        [box],
+        [],
+        early.length === 0
+          ? null
+          : `${tag}: ${early.length} ${early.length === 1 ? 'module was' : 'modules were'} put in before its coat was seen${seenSeq === undefined ? ', which it is not yet' : ''}: ${names.join(', ')}${early.length > 4 ? ' …' : ''}.`,
+        [{ label: 'modules put in before', value: early.length, unit: '' }],
+        { parts: early.map(([place]) => place) },
+      ),
+    ];
+  });
 }

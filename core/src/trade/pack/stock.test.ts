@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { assess, evaluate, recordChecks } from '../../whole/design';
 import { procedureFor, stepsOfItem } from '../../whole/commissioning';
 import { truck115 } from '../../whole/design/clean/orchard';
+import type { Design } from '../../model/document';
 import type { Entry, EntryBody } from '../../record';
 
 let seq = 0;
@@ -148,5 +149,57 @@ describe('evidence goes where the thing goes', () => {
     expect(steps[0]!.title).toBe('Intake voltage of K10');
     // Four cells of 2.5 to 3.65 V.
     expect(steps[0]!.expected).toEqual({ kind: 'range', min: 10, max: 14.6, unit: 'V' });
+  });
+});
+
+describe('the coat of a box', () => {
+  const [box = ''] = Object.keys(truck115.boxes);
+  const coated: Design = {
+    ...truck115,
+    boxes: { ...truck115.boxes, [box]: { ...truck115.boxes[box]!, coat: 'powder' } },
+  };
+  const seen = measured(`box-coat:${box}`, 40);
+  const found = (design: Design, ...made: (() => Entry)[]) =>
+    recordChecks(design, record(...made), Date.UTC(2026, 10, 2)).filter(
+      ({ rule }) => rule.id === 'stock.before-coat',
+    );
+  const states = (...made: (() => Entry)[]) => found(coated, ...made).map((check) => check.state);
+
+  test('is measured before a module goes in, where there is one', () => {
+    const step = procedureFor(coated, evaluate(coated)).find(({ id }) => id === `box-coat:${box}`)!;
+    expect(step).toMatchObject({ gate: 'parts', expectedText: '1 MΩ or more' });
+    expect(step.do).toContain('powder dry');
+    const bare = procedureFor(truck115, evaluate(truck115));
+    expect(bare.filter(({ template }) => template === 'box-coat')).toEqual([]);
+    expect(found(truck115, arrival(2), fit(first, 'item-1-1'))).toEqual([]);
+  });
+
+  test('seen first, modules may go in; a module that was there before is told of until it was taken out and put back', () => {
+    expect(states(arrival(2), seen, fit(first, 'item-1-1'))).toEqual(['clear']);
+    expect(states(arrival(2), fit(first, 'item-1-1'), seen)).toEqual(['raised']);
+    const out = () =>
+      entry(
+        {
+          kind: 'remove',
+          place: first,
+          item: 'item-1-1',
+          serial: 'K1',
+          state: 'good',
+          reason: '',
+        } as EntryBody,
+        first,
+      );
+    expect(states(arrival(2), fit(first, 'item-1-1'), seen, out)).toEqual(['clear']);
+    expect(states(arrival(2), fit(first, 'item-1-1'), out, seen, fit(first, 'item-1-1'))).toEqual(['clear']);
+  });
+
+  test('not seen at all, and how many', () => {
+    const [check] = found(coated, arrival(3), fit(first, 'item-1-1'), fit(second, 'item-1-2'));
+    expect(check).toMatchObject({
+      state: 'raised',
+      message: expect.stringMatching(
+        /: 2 modules were put in before its coat was seen, which it is not yet: /,
+      ),
+    });
   });
 });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { accessSides, vents } from '@torvek/core/document';
+import { accessSides, coats, vents } from '@torvek/core/document';
 import { formatNumber } from '@torvek/core/quantity';
 import { computed } from 'vue';
 import FigureValue from '../../parts/FigureValue.vue';
@@ -16,6 +16,7 @@ const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'n
 const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
 const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
 const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
+const coat = coats.map((value) => ({ value, text: value }));
 const columns: GridColumn<BoxRow>[] = [
   boxName,
   boxNumber('anchors', 'fasteners', 'Fasteners', ''),
@@ -40,6 +41,16 @@ const columns: GridColumn<BoxRow>[] = [
     choices: () => vent,
     none: () => 'not given',
     width: '8rem',
+  },
+  {
+    id: 'coat',
+    title: 'coat inside',
+    kind: 'choice',
+    label: 'Coat inside',
+    path: ({ id }) => `boxes.${id}.coat`,
+    choices: () => coat,
+    none: () => 'not given',
+    width: '6.5rem',
   },
   boxNumber('linkPitchMm', 'link pitch', 'Link pitch', 'mm'),
   {
