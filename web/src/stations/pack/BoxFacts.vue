@@ -13,7 +13,7 @@ import { boxName, boxNumber, boxRows, type BoxRow } from './box-columns';
 const job = useJob();
 const rows = computed(() => boxRows(job.design));
 const accessTexts = { above: 'above', side: 'the side', below: 'below', none: 'nowhere' };
-const ventTexts = { filtered: 'with filter', open: 'no filter', none: 'none' };
+const ventTexts = { filtered: 'filter', open: 'open', none: 'none' };
 const access = accessSides.map((value) => ({ value, text: accessTexts[value] }));
 const vent = vents.map((value) => ({ value, text: ventTexts[value] }));
 const coat = coats.map((value) => ({ value, text: value }));
@@ -21,10 +21,10 @@ const columns: GridColumn<BoxRow>[] = [
   boxName,
   boxNumber('anchors', 'fasteners', 'Fasteners', ''),
   boxNumber('anchorN', 'each holds', 'Force of a fastener', 'kN', 1000),
-  { id: 'asked', title: 'asked of them', kind: 'slot', label: 'Force asked', width: '7rem' },
+  { id: 'asked', title: 'asked', kind: 'slot', label: 'Force asked', width: '7rem' },
   {
     id: 'access',
-    title: 'reached from',
+    title: 'reached',
     kind: 'choice',
     label: 'Access',
     path: ({ id }) => `boxes.${id}.accessFrom`,
