@@ -754,7 +754,7 @@ export const libraryBus: DemoJob = {
       entry: {
         kind: 'result' as const,
         step: `insulation-branch:${id}`,
-        value: [61, 84, 47, 52, 90, 73][i]!,
+        value: [61, 84, 47, 58, 52, 90, 73][i]!,
         instrument: tester,
       },
     })),

@@ -80,6 +80,13 @@ async function passGate(gate: string): Promise<void> {
       const { body } = await post({ ...resultOf(`${job}-${step.id}`, step.id, 0, 'kPa'), measured });
       expect(body.body.verdict).toBe('pass');
     }
+    if (step.expected?.kind === 'list') {
+      const { items, min, max, unit } = step.expected;
+      const values = items.map(() => ((min ?? 0) + (max ?? 0)) / 2);
+      const measured = { kind: 'list', values, unit };
+      const { body } = await post({ ...resultOf(`${job}-${step.id}`, step.id, 0, unit), measured });
+      expect(body.body.verdict).toBe('pass');
+    }
     if (step.expected?.kind !== 'range') continue;
     const { min, max, unit } = step.expected;
     const value = ((min ?? max! * 0.5) + (max ?? min! * 10)) / 2;

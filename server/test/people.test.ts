@@ -23,6 +23,7 @@ const me = async (cookie: string) =>
 const publicRoutes = [
   'get /health',
   'get /calc',
+  'get /openapi.json',
   'post /calc/:name',
   'post /evaluate',
   'get /session',

@@ -200,7 +200,7 @@ describe('a job as one file', () => {
     const { body: bytes } = await download(demo, '/api/jobs/job-demo-library-bus/export');
     const whole = new Uint8Array(bytes as Buffer);
     const { report } = await checkArchive(whole);
-    expect([report.ok, report.entries, report.version]).toEqual([true, 137, 5]);
+    expect([report.ok, report.entries, report.version]).toEqual([true, 144, 5]);
     const many = times(50, 1000);
     for (let i = 0; i < many; i += 1) {
       const at = Math.floor((i * whole.length) / many);

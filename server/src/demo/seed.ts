@@ -1,6 +1,7 @@
 import { standInReading } from '@torvek/core/commissioning';
 import { edit, type Design } from '@torvek/core/document';
 import { deriveNetwork, stagesOf } from '@torvek/core/network';
+import { openDoor } from '@torvek/core/shape';
 import { sha256Of } from '../journal/lines';
 import { libraryBus } from '../../../demo/library-bus';
 import { orchardTruck } from '../../../demo/orchard-truck';
@@ -10,6 +11,7 @@ import type { Clock } from '../clock';
 import type { Bench, Court } from '../entries/court';
 import { judgeRequest } from '../entries/judge';
 import type { EntryRequest } from '../entries/judges';
+import { entryDoor } from '../entries/request';
 import { evaluated } from '../jobs/evaluated';
 import type { Job } from '../jobs/jobs';
 import { openRooms, type Rooms } from '../rooms';
@@ -120,9 +122,16 @@ async function record(
     witness:
       entry.kind === 'gate' && entry.witness !== undefined ? { name: entry.witness, passwordBy: null } : null,
   };
-  await rooms.ledger.append(jobId, id, (bench) =>
-    judgeRequest({ id, takenAt: at, ...requestOf(entry, bench) }, bench, court),
-  );
+  await rooms.ledger.append(jobId, id, (bench) => {
+    const request = { id, takenAt: at, ...requestOf(entry, bench) };
+    // What nobody could send is not told either; a witness of the story types no password.
+    const sent = openDoor(request, entryDoor);
+    if (!sent.ok && entry.kind !== 'gate') {
+      const [{ path, message } = { path: '', message: '' }] = sent.issues;
+      throw new Error(`the demo’s entry ${id}: ${path} ${message}`);
+    }
+    return judgeRequest(request, bench, court);
+  });
 }
 
 type Body = EntryRequest extends infer Request

@@ -1,10 +1,11 @@
 import type { ProcedureStep } from '../commissioning';
-import { defineRule, type CheckValue, type Grade } from '../../ground/finding';
+import type { CheckValue, Grade, Rule } from '../../ground/finding';
 import { checkKey, type RaisedCheck } from '../../ground/figure';
 import type { AcceptanceBody, Basis, Entry, EntryBody } from '../../record';
 import type { Evaluation } from '../../model/step';
 
-export const rule = defineRule({
+/** Not registered: it is no rule of the house. */
+export const rule: Rule = {
   id: 'test.rule',
   version: 2,
   grade: 'mend',
@@ -12,7 +13,7 @@ export const rule = defineRule({
   why: 'Because',
   remedy: 'Mend it',
   source: 'Here',
-});
+};
 
 export const raised = (
   value: number,
