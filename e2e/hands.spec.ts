@@ -88,8 +88,8 @@ test('finder and keys reach everything without a mouse', async ({ page, open }) 
   await page.keyboard.press('/');
   await page.keyboard.type('tail box opened');
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/book\?entry=83/);
-  await expect(page.locator('[data-entry="83"]')).toHaveClass(/picked/);
+  await expect(page).toHaveURL(/book\?entry=85/);
+  await expect(page.locator('[data-entry="85"]')).toHaveClass(/picked/);
   await page.keyboard.press('/');
   await page.keyboard.type('no such thing');
   await expect(page.getByText('Nothing in this job has these words.')).toBeVisible();
@@ -243,7 +243,7 @@ test('a load is typed in the table of circuits, and comes from its device; a hal
   await expect(load).toHaveAttribute('aria-invalid', 'true');
   await load.press('Escape');
   await expect(load).toHaveValue(/^9\.\d+$/);
-  await page.locator('[data-circuits]').getByRole('button', { name: 'Heater' }).click();
+  await page.locator('[data-circuits]').getByRole('button', { name: 'Heater', exact: true }).click();
   const profile = page.locator('[data-path="circuits.circuit-heater.loadProfile"]');
   await profile.getByRole('button', { name: 'Add a step of the load' }).click();
   await page.keyboard.type('60');

@@ -23,7 +23,7 @@ test('a walk along the lugs asks about an odd drop, wants the current, and finds
   await walk.getByRole('button', { name: 'Yes' }).click();
   await record.click();
   await expect(walk.getByRole('status')).toHaveText('4 recorded.');
-  await expect(walk).toContainText('4 of 16 joints are read');
+  await expect(walk).toContainText('4 of 20 joints are read');
   // With that of the posts it is one line of two.
   const group = page.locator('[data-group="joints.outlier"]');
   await expect(group).toContainText('× 2: Posts of the modules, Lugs on M5');
@@ -81,7 +81,7 @@ test('bonds: a body without one is a finding; a measurement below 0.2 A shows no
   await page.getByLabel('Mains and pack of Charger, three-phase').selectOption('none');
   await expect(findings).toContainText('has no isolation between the mains and the pack');
   await page.getByRole('button', { name: 'Add a body' }).click();
-  await page.getByLabel('Bonded by of Bracket 15').selectOption('bolted');
+  await page.getByLabel('Bonded by of Bracket 16').selectOption('bolted');
   await saved(page);
   await expect(cell(page, 'bonds.box-tail.areaMm2')).toHaveText('16');
 });

@@ -175,7 +175,7 @@ test('branches: one more inverter, moved before the mains with its finding, take
   await saved(page);
   await page.getByRole('button', { name: 'Remove Inverter 2' }).click();
   await expect(page.getByText(/hangs before the mains/)).toHaveCount(0);
-  await expect(page.getByText(/Inverter 2 is 1 of 8 devices/)).toBeVisible();
+  await expect(page.getByText(/Inverter 2 is 1 of 9 devices/)).toBeVisible();
 });
 
 test('a drive cycle becomes the load of the main circuit; a wrong file says which line', async ({

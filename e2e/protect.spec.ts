@@ -52,7 +52,7 @@ test('every rule stands in the register, with how it stands in this job', async 
   await open('protect');
   await page.getByRole('link', { name: 'Every rule there is' }).click();
   const rules = page.getByRole('region', { name: 'Rules', exact: true });
-  await expect(rules.locator('[data-rule="fuse.not-selective"]')).toContainText('clear 6×');
+  await expect(rules.locator('[data-rule="fuse.not-selective"]')).toContainText('clear 7×');
   await page.getByLabel('Rules shown').selectOption('raised');
   await expect(rules.locator('[data-rule="vehicle.axle-shift"]')).toBeVisible();
   await expect(rules.locator('[data-rule="fuse.not-selective"]')).toHaveCount(0);
@@ -117,7 +117,7 @@ test('what is typed wrong for one circuit does not stand in the field of the nex
   await seconds.fill('-5');
   await seconds.press('Tab');
   await expect(page.getByText('Row 1: seconds above 0')).toBeVisible();
-  await table.getByRole('button', { name: 'Heater' }).click();
+  await table.getByRole('button', { name: 'Heater', exact: true }).click();
   const next = field(page, 'circuits.circuit-heater.lengthM');
   await expect(next).toHaveValue('5.2');
   await expect(next).toHaveAttribute('aria-invalid', 'false');

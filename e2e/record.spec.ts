@@ -133,7 +133,7 @@ test('joints of a step are walked, a range that ends is read as such, a stand-in
   await open('prove');
   const bench = page.locator('.bench');
   await page.locator('[data-step="torque:joint-m5"]').click();
-  await expect(bench).toContainText('16 of 16 joints are recorded as expected.');
+  await expect(bench).toContainText('20 of 20 joints are recorded as expected.');
   await expect(bench.locator('[data-measured]')).toHaveCount(0);
   await page.locator('[data-step="insulation-positive:pack"]').click();
   await expect(bench).toContainText('Service disconnect out, locked off and tagged');

@@ -58,6 +58,7 @@ test('taking everything away leaves gaps, not errors', async ({ page, open }) =>
     /^Remove Charger/,
     /^Remove DC-DC/,
     /^Remove Cabin/,
+    /^Remove Coolant/,
     /^Remove Compressor/,
     /^Remove DC inlet/,
     /^Remove Insulation/,
