@@ -207,3 +207,31 @@ test('a radiator is measured at work: what it exchanges counts instead of its sh
   ).toHaveValue(/^126/);
   await saved(page);
 });
+
+test('the posture of filling moves what lies highest; each plate stands over the day; a heater is a device or says so', async ({
+  page,
+  signIn,
+  open,
+}) => {
+  await signIn('designer');
+  await open('cool?panel=fill');
+  const findings = page.getByLabel('Findings and working');
+  const nose = page.locator('[data-path="loops.loop-pack.fillNoseUpDeg"] input');
+  await nose.fill('-12');
+  await nose.press('Enter');
+  await expect(findings).toContainText(
+    'With its nose 12° down: Tank, pack lies at 0.973 m; Pack loop reaches 1.48 m.',
+  );
+  await expect(page.locator('[data-order]')).toContainText('with its nose 12° down');
+  await open('cool?panel=time');
+  await expect(page.locator('[data-plates] tbody tr')).toHaveCount(8);
+  await open('cool?panel=loops');
+  await page.locator('[data-pieces]').getByText('Coolant heater').first().click();
+  const fields = page.locator('[data-piece-fields]');
+  await fields.getByLabel('Is the device').selectOption('');
+  await expect(findings).toContainText('Coolant heater takes 3000 W of the pack');
+  await fields.getByLabel('Fed from').selectOption('mains');
+  await expect(findings).not.toContainText('Coolant heater takes 3000 W of the pack');
+  await expect(fields.getByLabel('Is the device')).toHaveCount(0);
+  await saved(page);
+});
