@@ -7,6 +7,7 @@ import { elkWorker } from '../../../parts/elk';
 import { useJob } from '../../../stores/job';
 import { useUnits } from '../../../stores/units';
 import { layOutLoop, linesOf, loopGraph, middleOf, type LaidLoop, type LoopGraph } from './loop-graph';
+import { glyphs, textYOf } from './loop-drawing';
 import { statesOf, type Shown } from './states';
 
 /**
@@ -64,14 +65,6 @@ const warm = (c: number) => {
 };
 const widthOf = (flow: number | null) =>
   flow === null || Math.abs(flow) < 0.005 ? 1.6 : 2 + (6 * Math.abs(flow)) / most.value;
-/** Above its line; below it where a piece lies above. */
-function textYOf({ x, y }: { x: number; y: number }, flow: number | null): number {
-  const off = widthOf(flow) / 2;
-  const isCovered = [...(laid.value?.at.nodes.values() ?? [])].some(
-    (spot) => x + 16 > spot.x && x - 16 < spot.x + spot.width && y - 18 < spot.y + spot.height && y > spot.y,
-  );
-  return isCovered ? y + off + 13 : y - off - 5;
-}
 const edges = computed(() => {
   const at = laid.value;
   if (at === null) return [];
@@ -90,7 +83,7 @@ const edges = computed(() => {
         stands,
         known: flow !== null,
         middle,
-        textY: textYOf(middle, flow),
+        textY: textYOf(middle, widthOf(flow), [...at.at.nodes.values()]),
         turn: middle.turn + ((flow ?? 0) < 0 ? 180 : 0),
         text:
           edge.isHose && middle.long > 50 && flow !== null && Math.abs(middle.turn) % 180 < 1
@@ -125,15 +118,6 @@ const nodes = computed(() => {
 });
 const spoken = (node: (typeof nodes.value)[number]) =>
   [node.tag, node.kind, ...node.lines].filter((one) => one !== '').join(', ');
-const glyphs: Record<string, string> = {
-  pump: 'M-6,0 A6,6 0 1 1 6,0 A6,6 0 1 1 -6,0 M-3,-4 L5,0 L-3,4 Z',
-  plate: 'M-7,-4 H7 V4 H-7 Z M-4,0 H4',
-  jacket: 'M-6,-5 H6 V5 H-6 Z M-3,-2 H3 V2 H-3 Z',
-  radiator: 'M-7,-5 V5 M-3.5,-5 V5 M0,-5 V5 M3.5,-5 V5 M7,-5 V5',
-  heater: 'M-7,4 L-3.5,-4 L0,4 L3.5,-4 L7,4',
-  valve: 'M-6,-5 L6,5 V-5 L-6,5 Z',
-  tank: 'M-6,-5 V5 H6 V-5 M-6,0 H6',
-};
 const label = computed(
   () =>
     `${job.design.loops?.[props.loopId]?.tag ?? ''}: ${nodes.value.filter(({ piece }) => piece !== null).length} pieces and their hoses`,

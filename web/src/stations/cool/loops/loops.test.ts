@@ -9,6 +9,7 @@ import ElkBundled from 'elkjs/lib/elk.bundled.js';
 import type { Elk } from '../../../parts/elk';
 import { coolPanelOf, coolPanelOfRule } from '../panels';
 import { banksOf, makeBank, swapEnds, turnReturn } from './bank';
+import { textYOf } from './loop-drawing';
 import { layOutLoop, linesOf, loopGraph, middleOf, sizeOf } from './loop-graph';
 import { sentenceOf, statesOf } from './states';
 
@@ -214,6 +215,15 @@ describe('what is said of a loop', () => {
       sizeOf({ id: 'x', kind: 'plate', tag } as Parameters<typeof sizeOf>[0]);
     expect(sizeOfTag('Coolant heater').width).toBeLessThan(sizeOfTag('Plate tail 1').width);
     expect(sizeOfTag('Coolant heater').height - sizeOfTag('Plate tail 1').height).toBe(14);
+  });
+
+  test('a flow is written above its line, and below it where a piece lies above', () => {
+    const spot = { x: 100, y: 40, width: 80, height: 50 };
+    expect(textYOf({ x: 140, y: 200 }, 4, [spot])).toBe(193);
+    expect(textYOf({ x: 140, y: 100 }, 4, [spot])).toBe(115);
+    expect(textYOf({ x: 300, y: 100 }, 4, [spot])).toBe(93);
+    // What lies below the line is in nobody’s way.
+    expect(textYOf({ x: 140, y: 30 }, 4, [spot])).toBe(23);
   });
 
   test('places and rules lead to their panel', () => {
