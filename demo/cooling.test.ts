@@ -631,6 +631,24 @@ describe('each plate for itself', () => {
     expect(plates(bus).map(({ id }) => id)).toHaveLength(8);
   });
 
+  test('what no lump can be is a gap as it is for the whole, and no number', () => {
+    const weightless = changed((draft) => {
+      for (const part of Object.values(draft.parts)) if (part.kind === 'module') part.data.massKg = 0;
+    });
+    const cold = changed((draft) => void (draft.cooling!.cellHeatJPerKgK = -5));
+    const often = changed((draft) => void (draft.cooling!.repeats = 1.5));
+    for (const design of [weightless, cold, often]) {
+      const { figures } = evaluate(design);
+      for (const id of [
+        'cooling.loop:loop-pack:modulesDriveC',
+        'cooling.pack:pack:driveMaxC',
+      ] as FigureId[]) {
+        expect(figures[id]!.value).toBeNull();
+        expect(figures[id]!.gaps.length).toBeGreaterThan(0);
+      }
+    }
+  });
+
   test('one that is too hot is said once, with its own temperature beside the whole', () => {
     const hot = changed((draft) => {
       draft.plumbing!['piece-throttle-nose']!.openFraction = 0.02;

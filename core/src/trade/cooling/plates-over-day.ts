@@ -71,6 +71,7 @@ export function platesOverDay(subject: Id, state: LoopState, read: Reader): DayO
   );
   const repeats = cooling.repeats ?? coolingDefaults.repeats;
   const blocks = blocksOf(moments);
+  const heatJPerKgK = cooling.cellHeatJPerKgK ?? coolingDefaults.cellHeatJPerKgK;
   /** What is given and makes no day. */
   const unsaid = (): Gap[] => {
     const needs = (figure: FigureId, label: string): Gap[] => [{ kind: 'needs', figure, label }];
@@ -79,6 +80,9 @@ export function platesOverDay(subject: Id, state: LoopState, read: Reader): DayO
     ];
     if (plateWPerK === null)
       return needs(figureId('cooling.loop', subject, 'packUaWPerK'), 'from cells to coolant');
+    if (!(layout!.massKg > 0)) return invalid('cooling', 'temperature over time', 'must be above 0');
+    if (!(heatJPerKgK > 0))
+      return invalid('cooling.cellHeatJPerKgK', 'temperature over time', 'must be above 0');
     if (coolantC.includes(null))
       return needs(figureId('cooling.loop', subject, 'platesC'), 'coolant at the plates');
     if (moments.some(({ currentA }) => currentA === null))
@@ -93,7 +97,6 @@ export function platesOverDay(subject: Id, state: LoopState, read: Reader): DayO
   };
   if (gaps.length === 0) gaps.push(...unsaid());
   if (gaps.length > 0) return { day: null, gaps, hasFast };
-  const heatJPerKgK = cooling.cellHeatJPerKgK ?? coolingDefaults.cellHeatJPerKgK;
   const lumps = cooled.map(({ id }, i): PlateLump => ({
     capacityJPerK: layout!.massKg * shares.get(id)! * heatJPerKgK,
     uaToAmbientWPerK: walls.ofPlate(id),
