@@ -627,6 +627,7 @@ describe('each plate for itself', () => {
     const of = (design: Design, id: string) => plates(design).find((one) => one.id === `piece-plate-${id}`)!;
     expect(of(shut, 'nose-1').coolingWPerK).toBeLessThan(0.2 * of(bus, 'nose-1').coolingWPerK);
     expect(of(shut, 'nose-1').driveMaxC).toBeGreaterThan(of(bus, 'nose-1').driveMaxC + 0.4);
+    expect(of(shut, 'tail-1').driveMaxC).toBeLessThan(of(shut, 'nose-1').driveMaxC - 0.4);
     expect(of(shut, 'tail-1').chargeMaxC!).toBeLessThan(of(bus, 'tail-1').chargeMaxC! - 1);
     expect(plates(bus).map(({ id }) => id)).toHaveLength(8);
   });

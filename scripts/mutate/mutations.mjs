@@ -304,9 +304,12 @@ export const mutations = [
     ),
     project: 'demo',
   },
-  { ...core('trade/cooling/box-step.ts', 'share: here / all', 'share: 1', 'demo/cooling'), project: 'demo' },
   {
-    ...core('trade/cooling/pack-step.ts', 'Math.sqrt(heat / lasts)', 'heat / lasts', 'demo/cooling'),
+    ...core('trade/cooling/box-heaters.ts', 'share: here / all', 'share: 1', 'demo/cooling'),
+    project: 'demo',
+  },
+  {
+    ...core('trade/cooling/profile.ts', 'Math.sqrt(heat / lasts)', 'heat / lasts', 'demo/cooling'),
     project: 'demo',
   },
   {
@@ -343,6 +346,51 @@ export const mutations = [
       'touchedBy: [id]',
       'demo/cooling',
     ),
+    project: 'demo',
+  },
+  // Plates over a day, the posture of filling, heaters, coats, clamps.
+  core('trade/cooling/lumps.ts', 'lastS < risesS ? lastS : null', 'lastS', 'cooling/lumps'),
+  core('trade/cooling/lumps.ts', 'Math.min(first ?? Infinity, own)', 'own', 'cooling/lumps'),
+  core(
+    'trade/cooling/posture.ts',
+    '(xM ?? 0) * Math.sin(pitch)',
+    '(xM ?? 0) * Math.cos(pitch)',
+    'cooling/posture',
+  ),
+  {
+    ...core('trade/cooling/plates-over-day.ts', 'driven[placeOf[i]!]!', 'driven[0]!', 'demo/cooling'),
+    project: 'demo',
+  },
+  {
+    ...core('trade/cooling/box-step.ts', 'Math.min(gives, passes)', 'gives', 'demo/cooling'),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'trade/cooling/pack-step.ts',
+      'Math.max(result.maxC, plateC ?? -Infinity)',
+      'result.maxC',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  {
+    ...core(
+      'trade/network/device-load.ts',
+      'heater.data.ratedW / lowestV',
+      'heater.data.ratedW',
+      'demo/cooling',
+    ),
+    project: 'demo',
+  },
+  core(
+    'trade/pack/recorded.ts',
+    "last?.body.kind === 'fit' && last.seq <",
+    'last !== undefined && last.seq <',
+    'pack/stock',
+  ),
+  {
+    ...core('trade/cooling/templates/clamps.ts', '&& end.box === null', '', 'demo/cooling'),
     project: 'demo',
   },
   core('trade/charging/charge-curve.ts', 'Math.log(j / i)', 'Math.log(i / j)', 'charge-curve'),

@@ -158,7 +158,7 @@ export const newer = [
   trade('cooling/cases.ts', '1 / under.get(module)!', '1', cool),
   trade('cooling/fill-step.ts', 'freezesC + freezeReserveK > coldC', 'freezesC > coldC', cool),
   trade(
-    'cooling/box-step.ts',
+    'cooling/box-walls.ts',
     '2 * (lengthM * widthM + lengthM * heightM + widthM * heightM)',
     'lengthM * widthM + lengthM * heightM + widthM * heightM',
     cool,

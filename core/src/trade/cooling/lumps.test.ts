@@ -92,6 +92,36 @@ describe('lumps with one pump', () => {
     expect(state.temperaturesC[1]).toBeGreaterThan(27);
   });
 
+  test('the first that is warm switches it on, wherever it stands in the list', () => {
+    const quick = lump({ capacityJPerK: 20_000 });
+    for (const lumps of [
+      [quick, lump()],
+      [lump(), quick],
+    ]) {
+      const state: LumpsState = { temperaturesC: [25, 25], isCooling: false };
+      const pieces: number[] = [];
+      const heat = { ambientC, heatsW: [200, 200], durationS: 700 };
+      followTogether(lumps, state, heat, switching, (lastsS) => pieces.push(lastsS));
+      // 5 K in 20 kJ/K with about 200 W: some 500 s.
+      expect(pieces[0]).toBeGreaterThan(480);
+      expect(pieces[0]).toBeLessThan(500);
+      expect(state.isCooling).toBe(true);
+    }
+  });
+
+  test('one that grows warm while the last of the others cools keeps it on', () => {
+    const lumps = [lump({ coolingWPerK: 8 }), lump({ coolingWPerK: 2, capacityJPerK: 20_000 })];
+    const state: LumpsState = { temperaturesC: [31, 26], isCooling: true };
+    const pieces: number[] = [];
+    // The first falls below 27 °C after hours; by then the second is long past it.
+    followTogether(lumps, state, { ambientC: 20, heatsW: [5, 60], durationS: 40_000 }, switching, (lastsS) =>
+      pieces.push(lastsS),
+    );
+    expect([pieces, state.isCooling]).toEqual([[40_000], true]);
+    expect(state.temperaturesC[0]).toBeLessThan(27);
+    expect(state.temperaturesC[1]).toBeGreaterThan(27);
+  });
+
   test('what one gains is what it was given less what it lost, whatever the heat', () => {
     const heats = fc.array(
       fc.tuple(fc.double({ min: 1, max: 4000, noNaN: true }), fc.double({ min: 0, max: 900, noNaN: true })),

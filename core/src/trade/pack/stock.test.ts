@@ -190,6 +190,7 @@ describe('the coat of a box', () => {
         first,
       );
     expect(states(arrival(2), fit(first, 'item-1-1'), seen, out)).toEqual(['clear']);
+    expect(states(arrival(2), fit(first, 'item-1-1'), out, seen)).toEqual(['clear']);
     expect(states(arrival(2), fit(first, 'item-1-1'), out, seen, fit(first, 'item-1-1'))).toEqual(['clear']);
   });
 

@@ -58,7 +58,6 @@ const states = computed(() => statesOf(props.answer, props.shown));
 const most = computed(() =>
   Math.max(0.1, ...[...states.value.values()].map(({ flow }) => Math.abs(flow ?? 0))),
 );
-const n = (value: number) => formatNumber(value, 3);
 const warm = (c: number) => {
   const { number, unit } = units.show(c, '°C', 3);
   return `${number} ${unit}`;
@@ -87,7 +86,7 @@ const edges = computed(() => {
         turn: middle.turn + ((flow ?? 0) < 0 ? 180 : 0),
         text:
           edge.isHose && middle.long > 50 && flow !== null && Math.abs(middle.turn) % 180 < 1
-            ? n(Math.abs(flow))
+            ? formatNumber(Math.abs(flow), 3)
             : '',
       },
     ];
@@ -101,7 +100,9 @@ const nodes = computed(() => {
     if (spot === undefined) return [];
     const state = node.piece === null ? undefined : states.value.get(node.piece);
     const words = [
-      ...(state?.flow === null || state?.flow === undefined ? [] : [`${n(Math.abs(state.flow))} L/min`]),
+      ...(state?.flow === null || state?.flow === undefined
+        ? []
+        : [`${formatNumber(Math.abs(state.flow), 3)} L/min`]),
       ...(state?.outC === null || state?.outC === undefined ? [] : [warm(state.outC)]),
     ];
     return [
@@ -328,15 +329,15 @@ const label = computed(
   stroke-width: 1.5;
 }
 
-.tag {
-  font-size: 12.7px;
-  font-weight: 600;
-  fill: var(--tv-ink);
-}
-
+.tag,
 .words {
   font-size: 12.7px;
   fill: var(--tv-soft);
+}
+
+.tag {
+  font-weight: 600;
+  fill: var(--tv-ink);
 }
 
 .marked .words {
