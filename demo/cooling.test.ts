@@ -4,6 +4,7 @@ import { behaviours, judgeMeasurement, procedureFor, standInReading } from '@tor
 import { createEvaluator, evaluate } from '@torvek/core/design';
 import {
   edit,
+  feedsOfBox,
   removeDevice,
   removeJoin,
   removeLoad,
@@ -638,6 +639,9 @@ describe('each plate for itself', () => {
     });
     const cold = changed((draft) => void (draft.cooling!.cellHeatJPerKgK = -5));
     const often = changed((draft) => void (draft.cooling!.repeats = 1.5));
+    const said = (design: Design) => raised(design, 'cooling.contradiction').map(({ message }) => message);
+    expect(said(often)).toEqual(['Temperature over time must be a whole number.']);
+    expect(said(cold)).toEqual(['Specific heat of modules must be above 0.']);
     for (const design of [weightless, cold, often]) {
       const { figures } = evaluate(design);
       for (const id of [
@@ -711,6 +715,27 @@ describe('heaters and what feeds them', () => {
     expect(value(mains, 'vehicle.winter:vehicle:rangeKm')).toBeGreaterThan(
       value(bus, 'vehicle.winter:vehicle:rangeKm'),
     );
+  });
+
+  test('a box is warmed by what lies in it and by the coolant of its own plates, not by that of another loop', () => {
+    const feeds = (design: Design, box: string) => feedsOfBox(design, box);
+    expect(['box-nose', 'box-left', 'box-collector'].map((box) => feeds(bus, box))).toEqual([
+      ['pack'],
+      ['pack'],
+      [],
+    ]);
+    const other = changed((draft) => {
+      draft.plumbing!['piece-drive-heater'] = {
+        tag: 'Drive heater',
+        loop: 'loop-drive',
+        kind: 'heater',
+        heater: draft.plumbing!['piece-heater']!.heater!,
+        fedFrom: 'mains',
+      };
+      draft.boxes['box-nose']!.heater = draft.plumbing!['piece-heater']!.heater!;
+      draft.boxes['box-nose']!.heaterVoltage = '12 V';
+    });
+    expect([feeds(other, 'box-nose'), feeds(other, 'box-tail')]).toEqual([['12 V', 'pack'], ['pack']]);
   });
 
   test('a device that goes is named by no heater', () => {

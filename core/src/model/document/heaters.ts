@@ -43,3 +43,23 @@ export function placedHeaters({ boxes, plumbing = {}, parts }: Slices): PlacedHe
 /** The heater that a device of the network is; null: none of boxes or coolant names it. */
 export const heaterOfDevice = (design: Slices, device: Id): PlacedHeater | null =>
   placedHeaters(design).find((one) => one.device === device && one.fed === 'pack') ?? null;
+
+/** What feeds the heaters that warm the modules of a box: its own one, and those in the coolant of plates under them. */
+export function feedsOfBox(
+  { boxes, plumbing = {}, modules }: Pick<Design, 'boxes' | 'plumbing' | 'modules'>,
+  id: Id,
+): HeaterFeed[] {
+  const { heater, heaterVoltage = 'pack' } = boxes[id]!;
+  const pieces = Object.values(plumbing);
+  const loops = new Set(
+    pieces.flatMap(({ kind, loop, modules: on = [] }) =>
+      kind === 'plate' && on.some((module) => modules[module]?.box === id) ? [loop] : [],
+    ),
+  );
+  return [
+    ...(heater === undefined ? [] : [heaterVoltage]),
+    ...pieces.flatMap(({ kind, loop, heater: key, fedFrom = 'pack' }) =>
+      kind === 'heater' && key !== undefined && loops.has(loop) ? [fedFrom] : [],
+    ),
+  ];
+}

@@ -7,7 +7,7 @@ export * from './design';
 export { defaultsOf, type Field, type FieldMore, type Fields, type Reference, type Where } from './field';
 export { fieldAt, panelOfPath, stationOfPath, tagOfThing, thingOfPack, type FoundField } from './fields';
 export { loopMass, occupied, partOfPiece, pieceHolds, usualCoolantKgM3, type LoopMass } from './holds';
-export { heaterOfDevice, placedHeaters, type PlacedHeater } from './heaters';
+export { feedsOfBox, heaterOfDevice, placedHeaters, type PlacedHeater } from './heaters';
 export * from './joints';
 export * from './looms';
 export * from './low-voltage';

@@ -1,5 +1,5 @@
 import { figureId, type Gap } from '../../ground/figure';
-import type { Id } from '../../model/document';
+import { feedsOfBox, type Id } from '../../model/document';
 import { gapsBehind, type Reader } from '../../model/step';
 
 /** What a supply does for the warming of the boxes before it charges. */
@@ -38,9 +38,6 @@ export function warmFirst(
 ): WarmFirst {
   const gaps: Gap[] = [];
   const all = read.at('boxes');
-  const inCoolant = Object.values(read.at('plumbing') ?? {}).filter(
-    ({ kind, heater }) => kind === 'heater' && heater !== undefined,
-  );
   const own = boxes.flatMap((box) => {
     const [warm, heater, loss] = (['warmS', 'heaterW', 'uaWPerK'] as const).map((name) =>
       read.figure(figureId('cooling.box', box, name)),
@@ -48,12 +45,8 @@ export function warmFirst(
     const missing = [warm, heater, loss].flatMap((one) => (one.value === null ? gapsBehind(one) : []));
     gaps.push(...missing);
     if (missing.length > 0) return [];
-    const { tag, heaterVoltage } = all[box]!;
-    const isOwn = all[box]!.heater !== undefined;
-    const feeds = [
-      ...(isOwn ? [heaterVoltage ?? 'pack'] : []),
-      ...inCoolant.map(({ fedFrom }) => fedFrom ?? 'pack'),
-    ];
+    const { tag } = all[box]!;
+    const feeds = feedsOfBox({ boxes: all, plumbing: read.at('plumbing'), modules: read.at('modules') }, box);
     const ofMains = feeds.length > 0 && feeds.every((one) => one === 'mains');
     // Of a box that is warmed by both nobody knows here how much is whose.
     if (isStation && !ofMains && feeds.includes('mains')) {

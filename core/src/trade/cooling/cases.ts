@@ -122,13 +122,19 @@ export function contactKPerW(item: PlumbingItem, part: Part | undefined): number
   return fillerMm / 1000 / (conductivity * contactM2) + 1 / uaWPerK;
 }
 
+/** Under how many plates each module that lies on any stands. */
+export function platesUnder(plumbing: Design['plumbing']): Map<Id, number> {
+  const under = new Map<Id, number>();
+  for (const { kind, modules = [] } of Object.values(plumbing ?? {}))
+    if (kind === 'plate') for (const module of modules) under.set(module, (under.get(module) ?? 0) + 1);
+  return under;
+}
+
 /** Share of the pack’s heat that each plate takes, over all loops: a module on two plates gives half to each. */
 export function plateShares(plumbing: Design['plumbing'], modules: Design['modules']): Map<Id, number> {
   const all = Object.keys(modules).length;
   const plates = Object.entries(plumbing ?? {}).filter(([, { kind }]) => kind === 'plate');
-  const under = new Map<Id, number>();
-  for (const [, item] of plates)
-    for (const module of item.modules ?? []) under.set(module, (under.get(module) ?? 0) + 1);
+  const under = platesUnder(plumbing);
   return new Map(
     plates.map(([id, item]) => [
       id,

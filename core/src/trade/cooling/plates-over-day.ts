@@ -1,11 +1,12 @@
 import { figureId, type FigureId, type Gap } from '../../ground/figure';
 import { coolingDefaults, type Id } from '../../model/document';
+import { numberProblem } from '../../ground/shape';
 import { dedupe, gapsBehind, type Reader } from '../../model/step';
 import { packOhm } from '../charging';
 import { readPackLayout } from '../pack';
 import { cycleInputs, cycleMoments, driveCycle } from '../vehicle';
 import { wallsOf } from './box-walls';
-import { readsCase } from './cases';
+import { platesUnder, readsCase } from './cases';
 import { most, type LoopState } from './loop-state';
 import { followTogether, type LumpsState, type PlateLump } from './lumps';
 import { blocksOf } from './profile';
@@ -89,8 +90,9 @@ export function platesOverDay(subject: Id, state: LoopState, read: Reader): DayO
       return needs(figureId('vehicle.cycle', 'vehicle', 'peakA'), 'current of the cycle');
     if (!(switching.offBelowC < switching.onAboveC))
       return invalid('cooling.offBelowC', 'cooling off', 'must be below where it comes on');
-    if (!(Number.isInteger(repeats) && repeats >= 1))
-      return invalid('cooling.repeats', 'temperature over time', 'must be a whole number, 1 or more');
+    // In the words of the pack as one lump: one cause is told once.
+    const wrong = numberProblem(repeats, { min: 1, integer: true });
+    if (wrong !== null) return invalid('cooling.repeats', 'temperature over time', wrong);
     return blocks.length * repeats * cooled.length > mostSteps
       ? [{ kind: 'never', label: 'Plates over so many drives: only the pack as a whole' }]
       : [];
@@ -155,10 +157,7 @@ function wallsByModule({ slices, cooled }: LoopState, read: Reader) {
   const inBox = new Map<Id, number>();
   for (const { box } of Object.values(modules))
     if (box !== undefined) inBox.set(box, (inBox.get(box) ?? 0) + 1);
-  const under = new Map<Id, number>();
-  for (const item of Object.values(slices.plumbing ?? {}))
-    if (item.kind === 'plate')
-      for (const module of item.modules ?? []) under.set(module, (under.get(module) ?? 0) + 1);
+  const under = platesUnder(slices.plumbing);
   const boxes = new Set(
     cooled.flatMap(({ item }) =>
       (item.modules ?? []).flatMap((id) => {

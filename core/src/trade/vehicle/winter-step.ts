@@ -1,6 +1,6 @@
 import { figureId, type Gap } from '../../ground/figure';
 import { formatNumber, formatQuantity } from '../../ground/quantity';
-import { coolingDefaults, occupied } from '../../model/document';
+import { coolingDefaults, feedsOfBox, occupied } from '../../model/document';
 import { gapsBehind, Inputs, judge, type Reader, type StepDefinition } from '../../model/step';
 import { accessories } from './accessories';
 import { range } from './range';
@@ -18,15 +18,11 @@ export const coldAirKgM3 = (temperatureC: number): number =>
 function warmingOf(read: Reader): { kWh: number; gaps: Gap[] } {
   const boxes = read.at('boxes');
   const gaps: Gap[] = [];
-  const inCoolant = Object.values(read.at('plumbing') ?? {}).find(
-    ({ kind, heater }) => kind === 'heater' && heater !== undefined,
-  );
-  const coolantFed = inCoolant?.fedFrom ?? 'pack';
   let kWh = 0;
-  for (const id of occupied({ boxes, modules: read.at('modules') })) {
-    const { heater, heaterVoltage = 'pack' } = boxes[id]!;
-    // Coolant that the mains warm takes nothing out of it either.
-    if (heater === undefined ? coolantFed !== 'pack' : heaterVoltage !== 'pack') continue;
+  const modules = read.at('modules');
+  for (const id of occupied({ boxes, modules })) {
+    const feeds = feedsOfBox({ boxes, plumbing: read.at('plumbing'), modules }, id);
+    if (feeds.length > 0 && !feeds.includes('pack')) continue;
     // A box without a heater is not warmed.
     if (read.figure(figureId('cooling.box', id, 'heaterW')).value === 0) continue;
     const energy = read.figure(figureId('cooling.box', id, 'energyKWh'));

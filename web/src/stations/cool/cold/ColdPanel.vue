@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { cellLimits } from '@torvek/core/charging';
 import { packLayout } from '@torvek/core/pack';
-import { occupied, ventWays, type Id } from '@torvek/core/document';
+import { feedsOfBox, occupied, ventWays, type Id } from '@torvek/core/document';
 import { figureId, type FigureName } from '@torvek/core/figure';
 import { formatNumber } from '@torvek/core/quantity';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
@@ -45,13 +45,10 @@ const energy = computed(() => {
 });
 /** What of it the pack gives itself: mains and low voltage leave it alone. */
 const outOfPack = computed(() =>
-  boxes.value.reduce((sum, [id, box]) => {
-    const inCoolant = Object.values(job.design.plumbing ?? {}).find(
-      ({ kind, heater }) => kind === 'heater' && heater !== undefined,
-    );
-    const fed = box.heater === undefined ? inCoolant?.fedFrom : box.heaterVoltage;
-    return (fed ?? 'pack') === 'pack' ? sum + (value('energyKWh', id) ?? 0) : sum;
-  }, 0),
+  boxes.value.reduce(
+    (sum, [id]) => (feedsOfBox(job.design, id).includes('pack') ? sum + (value('energyKWh', id) ?? 0) : sum),
+    0,
+  ),
 );
 const heaterDevices = computed(() =>
   Object.entries(job.design.devices).flatMap(([id, { kind, tag }]) =>
